@@ -1,0 +1,22 @@
+# The layers, lowest first. A layer may link only layers that stand before it; anything else stops the configuration.
+set(GLYPTOS_LAYERS base raster color type form release render file)
+
+# glyptos_layer(NAME [LAYERS …] [LIBRARIES …]): the static library glyptos-NAME from all sources of the current folder.
+function(glyptos_layer name)
+  cmake_parse_arguments(ARG "" "" "LAYERS;LIBRARIES" ${ARGN})
+  list(FIND GLYPTOS_LAYERS ${name} own)
+  if(own EQUAL -1)
+    message(FATAL_ERROR "Layer ${name} is not listed in cmake/Layers.cmake")
+  endif()
+  file(GLOB sources CONFIGURE_DEPENDS *.cpp *.h)
+  add_library(glyptos-${name} STATIC ${sources})
+  target_include_directories(glyptos-${name} PUBLIC ${CMAKE_SOURCE_DIR}/src)
+  foreach(layer ${ARG_LAYERS})
+    list(FIND GLYPTOS_LAYERS ${layer} below)
+    if(below EQUAL -1 OR NOT below LESS own)
+      message(FATAL_ERROR "Layer ${name} may not link ${layer}: it does not lie below it")
+    endif()
+    target_link_libraries(glyptos-${name} PUBLIC glyptos-${layer})
+  endforeach()
+  target_link_libraries(glyptos-${name} PUBLIC ${ARG_LIBRARIES})
+endfunction()

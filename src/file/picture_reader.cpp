@@ -1,0 +1,213 @@
+#include "file/picture_reader.h"
+
+#include "base/text.h"
+#include "file/codecs.h"
+#include "file/data_folder.h"
+
+#include <algorithm>
+#include <cerrno>
+#include <cstdio>
+#include <cstring>
+#include <exiv2/exiv2.hpp>
+#include <fstream>
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_for.h>
+#include <xxhash.h>
+
+namespace glyptos {
+namespace codecs {
+
+Result<void> checkSize(double width, double height) {
+    if (width < 1 || height < 1) return fail(Fault::Damaged, "has no pixels");
+    if (width > kMostPixelsASide || height > kMostPixelsASide || width * height > double(kMostPixels))
+        return fail(Fault::TooLarge, "claims to be " + shortNumber(width, 0) + " × " + shortNumber(height, 0) + " pixels, which is over the limit of " +
+                                         std::to_string(kMostPixels / 1'000'000) + " megapixels");
+    return {};
+}
+
+int exifOrientation(Data bytes) {
+    try {
+        Exiv2::LogMsg::setLevel(Exiv2::LogMsg::mute);
+        const auto image = Exiv2::ImageFactory::open(bytes.data(), static_cast<long>(bytes.size()));
+        image->readMetadata();
+        const auto found = image->exifData().findKey(Exiv2::ExifKey("Exif.Image.Orientation"));
+        const long value = found == image->exifData().end() ? 1 : found->toLong();
+        return value >= 1 && value <= 8 ? static_cast<int>(value) : 1;
+    } catch (const std::exception&) {
+        return 1; // no readable metadata is no reason not to show the picture
+    }
+}
+
+} // namespace codecs
+
+namespace {
+
+using codecs::Data;
+using codecs::RawPicture;
+
+enum class Kind { None, Jpeg, Png, Tiff, Webp, Svg };
+
+Kind kindOf(Data bytes) {
+    const auto starts = [&](std::string_view magic, size_t at = 0) {
+        return bytes.size() >= at + magic.size() && std::memcmp(bytes.data() + at, magic.data(), magic.size()) == 0;
+    };
+    if (starts("\xff\xd8\xff")) return Kind::Jpeg;
+    if (starts("\x89PNG\r\n\x1a\n")) return Kind::Png;
+    if (starts(std::string_view("II*\0", 4)) || starts(std::string_view("MM\0*", 4)) || starts(std::string_view("II+\0", 4)) ||
+        starts(std::string_view("MM\0+", 4)))
+        return Kind::Tiff;
+    if (starts("RIFF") && starts("WEBP", 8)) return Kind::Webp;
+    const std::string_view head(reinterpret_cast<const char*>(bytes.data()), std::min<size_t>(bytes.size(), 4096));
+    if (head.find("<svg") != head.npos || (head.find("<!DOCTYPE svg") != head.npos)) return Kind::Svg;
+    return Kind::None;
+}
+
+tl::unexpected<Error> named(const Error& trouble, const std::string& name) {
+    return fail(trouble.fault, "The picture “" + name + "” " + trouble.message + "; it was not brought in.");
+}
+
+Error notAPicture(Data bytes) {
+    if (bytes.empty()) return {Fault::Damaged, "is empty"};
+    return {Fault::Unsupported, "is not a JPEG, PNG, TIFF, WebP or SVG file"};
+}
+
+/// Where stored pixel (x, y) goes once the picture is turned upright (Exif 2.32, tag 0x0112).
+struct Turn {
+    int width, height, orientation; ///< stored size
+    bool swaps() const { return orientation >= 5; }
+    std::pair<int, int> place(int x, int y) const {
+        switch (orientation) {
+        case 2: return {width - 1 - x, y};
+        case 3: return {width - 1 - x, height - 1 - y};
+        case 4: return {x, height - 1 - y};
+        case 5: return {y, x};
+        case 6: return {height - 1 - y, x};
+        case 7: return {height - 1 - y, width - 1 - x};
+        case 8: return {y, width - 1 - x};
+        default: return {x, y};
+        }
+    }
+};
+
+template <class T>
+void finishRow(const RawPicture& raw, const ToWorkingSpace& convert, int y, const Turn& turn, Picture& out, std::vector<T>& colour, std::vector<T>& rgb) {
+    constexpr uint32_t full = T(~T(0));
+    const size_t n = size_t(raw.width), colours = size_t(channelsOf(raw.space)), all = size_t(raw.channels());
+    const T* in = reinterpret_cast<const T*>(raw.row(y));
+    const T* straight = in;
+    if (raw.alpha) {
+        for (size_t i = 0; i < n; ++i)
+            for (size_t c = 0; c < colours; ++c) {
+                const uint32_t v = in[i * all + c], a = in[i * all + colours];
+                colour[i * colours + c] = raw.premultiplied && a ? static_cast<T>(std::min(full, (v * full + a / 2) / a)) : static_cast<T>(v);
+            }
+        straight = colour.data();
+    }
+    const T* working = straight;
+    if (!convert.isIdentity()) {
+        convert.convert(straight, rgb.data(), n);
+        working = rgb.data();
+    }
+    for (size_t i = 0; i < n; ++i) {
+        const uint32_t a = raw.alpha ? in[i * all + colours] : full;
+        const auto [px, py] = turn.place(static_cast<int>(i), y);
+        T* p = out.row<T>(py) + 4 * size_t(px);
+        for (size_t c = 0; c < 3; ++c)
+            p[c] = a == full ? working[3 * i + c] : static_cast<T>((uint64_t(working[3 * i + c]) * a + full / 2) / full);
+        p[3] = static_cast<T>(a);
+    }
+}
+
+template <class T>
+Picture finished(const RawPicture& raw, std::span<const uint8_t> pressProfile) {
+    const ToWorkingSpace convert(raw.space, raw.sixteen, raw.profile, pressProfile);
+    const Turn turn{raw.width, raw.height, raw.orientation};
+    Picture out = turn.swaps() ? Picture::create<T>(raw.height, raw.width) : Picture::create<T>(raw.width, raw.height);
+    tbb::parallel_for(tbb::blocked_range<int>(0, raw.height, 64), [&](const tbb::blocked_range<int>& rows) {
+        std::vector<T> colour(size_t(raw.width) * 4), rgb(size_t(raw.width) * 3);
+        for (int y = rows.begin(); y < rows.end(); ++y) finishRow<T>(raw, convert, y, turn, out, colour, rgb);
+    });
+    out.opaque = !raw.alpha;
+    if (raw.alpha) {
+        out.opaque = true;
+        for (int y = 0; y < out.height && out.opaque; ++y)
+            for (int x = 0; x < out.width && out.opaque; ++x) out.opaque = out.row<T>(y)[4 * x + 3] == T(~T(0));
+    }
+    return out;
+}
+
+} // namespace
+
+Result<PictureInfo> inspectPicture(std::span<const uint8_t> bytes, const std::string& name) {
+    Result<PictureInfo> info = tl::unexpected(notAPicture(bytes));
+    switch (kindOf(bytes)) {
+    case Kind::Jpeg: info = codecs::inspectJpeg(bytes); break;
+    case Kind::Png: info = codecs::inspectPng(bytes); break;
+    case Kind::Tiff: info = codecs::inspectTiff(bytes); break;
+    case Kind::Webp: info = codecs::inspectWebp(bytes); break;
+    case Kind::Svg: info = codecs::inspectSvg(bytes); break;
+    case Kind::None: break;
+    }
+    if (!info) return named(info.error(), name);
+    if (auto size = codecs::checkSize(info->width, info->height); !size) return named(size.error(), name);
+    return info;
+}
+
+Result<Picture> decodePicture(std::span<const uint8_t> bytes, const std::string& name, std::span<const uint8_t> pressProfile, int reduce,
+                              double drawingScale) {
+    Result<RawPicture> raw = tl::unexpected(notAPicture(bytes));
+    switch (kindOf(bytes)) {
+    case Kind::Jpeg: raw = codecs::decodeJpeg(bytes, reduce); break;
+    case Kind::Png: raw = codecs::decodePng(bytes); break;
+    case Kind::Tiff: raw = codecs::decodeTiff(bytes); break;
+    case Kind::Webp: raw = codecs::decodeWebp(bytes); break;
+    case Kind::Svg: raw = codecs::decodeSvg(bytes, drawingScale); break;
+    case Kind::None: break;
+    }
+    if (!raw) return named(raw.error(), name);
+    return raw->sixteen ? finished<uint16_t>(*raw, pressProfile) : finished<uint8_t>(*raw, pressProfile);
+}
+
+Result<std::vector<uint8_t>> readFile(const std::filesystem::path& file) {
+    const auto trouble = [&](Fault fault, const std::string& why) {
+        return fail(fault, "“" + file.filename().string() + "” cannot be read: " + why + ".");
+    };
+    std::error_code code;
+    if (std::filesystem::is_directory(file, code)) return trouble(Fault::Unreadable, "it is a folder");
+    const auto size = std::filesystem::file_size(file, code);
+    if (code) return trouble(Fault::Unreadable, code.message());
+    if (size > kMostFileBytes) return trouble(Fault::TooLarge, "it is over 2 GiB");
+    std::ifstream in(file, std::ios::binary);
+    if (!in) return trouble(Fault::Unreadable, std::strerror(errno));
+    std::vector<uint8_t> bytes(size);
+    in.read(reinterpret_cast<char*>(bytes.data()), static_cast<std::streamsize>(size));
+    if (static_cast<size_t>(in.gcount()) != size) return trouble(Fault::Unreadable, "it ended early");
+    return bytes;
+}
+
+Result<SourcePtr> sourceFromBytes(std::vector<uint8_t> bytes, const std::string& name) {
+    auto info = inspectPicture(bytes, name);
+    if (!info) return tl::unexpected(info.error());
+    // JPEG at 1/8 still reads every coded byte, so it finds all damage at a fraction of the cost.
+    auto decoded = decodePicture(bytes, name, pressProfileBytes(), 8);
+    if (!decoded) return tl::unexpected(decoded.error());
+    const XXH128_hash_t hash = XXH3_128bits(bytes.data(), bytes.size());
+    char id[33];
+    std::snprintf(id, sizeof id, "%016llx%016llx", static_cast<unsigned long long>(hash.high64), static_cast<unsigned long long>(hash.low64));
+    auto source = std::make_shared<Source>();
+    source->id = id;
+    source->name = name;
+    source->format = info->format;
+    source->width = info->width;
+    source->height = info->height;
+    source->bytes = std::make_shared<const std::vector<uint8_t>>(std::move(bytes));
+    return source;
+}
+
+Result<SourcePtr> importPicture(const std::filesystem::path& file) {
+    auto bytes = readFile(file);
+    if (!bytes) return tl::unexpected(bytes.error());
+    return sourceFromBytes(std::move(*bytes), file.filename().string());
+}
+
+} // namespace glyptos

@@ -1,0 +1,63 @@
+// Decoded pictures of the sources in use, made on demand and kept under a memory limit.
+#pragma once
+
+#include "render/picture_provider.h"
+
+#include <condition_variable>
+#include <deque>
+#include <functional>
+#include <map>
+#include <mutex>
+#include <set>
+#include <thread>
+
+namespace glyptos {
+
+class PictureStore : public PictureProvider {
+  public:
+    /// Called, from another thread, when a better picture of a source has become available.
+    using Ready = std::function<void(const std::string& source)>;
+
+    /// Without `ready`, picture() decodes before it returns. With it, picture() returns at once what is there (nothing at
+    /// first, then a coarse one, then the full one) and decodes on a thread of its own.
+    explicit PictureStore(size_t budgetBytes = size_t(4) << 30, Ready ready = {});
+    ~PictureStore() override;
+
+    PyramidPtr picture(const Source& source, double scale) override;
+    /// True while decodes are outstanding.
+    bool busy() const;
+
+  private:
+    struct Job {
+        std::string id, name;
+        std::shared_ptr<const std::vector<uint8_t>> bytes;
+        int reduce = 1;
+        double drawingScale = 1; ///< of drawings; 0 for pictures of pixels
+    };
+    struct Entry {
+        PyramidPtr pyramid;
+        int reduce = 0;          ///< of what is there; 0: nothing yet
+        double drawingScale = 0; ///< of what is there
+        bool failed = false;
+        uint64_t used = 0;
+    };
+
+    Job jobFor(const Source& source, double scale) const;
+    bool satisfied(const Entry& entry, const Job& job) const;
+    static PyramidPtr decode(const Job& job);
+    void put(const Job& job, PyramidPtr pyramid);
+    void work(const std::stop_token& stop);
+
+    mutable std::mutex mutex_;
+    std::condition_variable_any wake_;
+    std::mutex decodeOnce_; ///< blocking mode: one decode at a time, each parallel in itself
+    std::map<std::string, Entry> entries_;
+    std::deque<Job> jobs_;
+    std::set<std::string> queued_;
+    size_t budget_, bytes_ = 0;
+    uint64_t clock_ = 0;
+    Ready ready_;
+    std::jthread worker_;
+};
+
+} // namespace glyptos

@@ -1,0 +1,24 @@
+// The release as JSON text (docs/file-format.md), without the bytes of its pictures.
+#pragma once
+
+#include "base/error.h"
+#include "release/release.h"
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace glyptos {
+
+inline constexpr int kReleaseFormatVersion = 1;
+
+/// Deterministic: the same release gives the same bytes, and reading and writing them again gives them back.
+std::string releaseToJson(const Release& release);
+
+/// Sources come back without bytes. Fails with what is wrong and where; `forms` are those at hand.
+Result<Release> releaseFromJson(std::string_view json, const std::vector<std::shared_ptr<const Form>>& forms);
+
+/// A brief alone, as `glyptos-cli new --brief` takes it: the entry "brief" of a release file.
+Result<Brief> briefFromJson(std::string_view json);
+
+} // namespace glyptos

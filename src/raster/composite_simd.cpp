@@ -1,0 +1,146 @@
+#undef HWY_TARGET_INCLUDE
+#define HWY_TARGET_INCLUDE "raster/composite_simd.cpp"
+#include <hwy/foreach_target.h>
+#include <hwy/highway.h>
+
+#include "raster/composite.h"
+
+#include <cstring>
+
+HWY_BEFORE_NAMESPACE();
+namespace glyptos::HWY_NAMESPACE {
+
+namespace hn = hwy::HWY_NAMESPACE;
+using FloatTag = hn::ScalableTag<float>;
+using Vector = hn::Vec<FloatTag>;
+
+/// Vector of floats with operators, so that a blend mode reads like its formula.
+struct Lanes {
+    Vector v;
+    HWY_INLINE Lanes operator+(Lanes o) const { return {hn::Add(v, o.v)}; }
+    HWY_INLINE Lanes operator-(Lanes o) const { return {hn::Sub(v, o.v)}; }
+    HWY_INLINE Lanes operator*(Lanes o) const { return {hn::Mul(v, o.v)}; }
+    HWY_INLINE auto operator<=(Lanes o) const { return hn::Le(v, o.v); }
+};
+
+template <class Mask>
+HWY_INLINE Lanes choose(Mask mask, Lanes yes, Lanes no) {
+    return {hn::IfThenElse(mask, yes.v, no.v)};
+}
+
+#include "raster/blend_formulas.inc"
+
+template <class Mode>
+void BlendWith(RowPlanes d, const RowPlanes& s, float opacity, size_t n) {
+    const FloatTag tag;
+    const Lanes one{hn::Set(tag, 1.0f)}, k{hn::Set(tag, opacity)};
+    for (size_t i = 0; i < n; i += hn::Lanes(tag)) {
+        const Lanes as = Lanes{hn::Load(tag, s.c[3] + i)} * k, ab{hn::Load(tag, d.c[3] + i)};
+        const Lanes keepS = one - ab, keepD = one - as;
+        for (int c = 0; c < 3; ++c) {
+            const Lanes S = Lanes{hn::Load(tag, s.c[c] + i)} * k, D{hn::Load(tag, d.c[c] + i)};
+            hn::Store((S * keepS + Mode::mixed(S, as, D, ab) + D * keepD).v, tag, d.c[c] + i);
+        }
+        hn::Store((as + ab * keepD).v, tag, d.c[3] + i);
+    }
+}
+
+/// M + S·(1 - ab) is S for Normal, which saves a third of the work of the commonest mode.
+template <>
+void BlendWith<Normal>(RowPlanes d, const RowPlanes& s, float opacity, size_t n) {
+    const FloatTag tag;
+    const auto k = hn::Set(tag, opacity), one = hn::Set(tag, 1.0f);
+    for (size_t i = 0; i < n; i += hn::Lanes(tag)) {
+        const auto as = hn::Mul(hn::Load(tag, s.c[3] + i), k);
+        const auto keepD = hn::Sub(one, as);
+        for (int c = 0; c < 3; ++c)
+            hn::Store(hn::MulAdd(hn::Load(tag, s.c[c] + i), k, hn::Mul(hn::Load(tag, d.c[c] + i), keepD)), tag, d.c[c] + i);
+        hn::Store(hn::MulAdd(hn::Load(tag, d.c[3] + i), keepD, as), tag, d.c[3] + i);
+    }
+}
+
+template <size_t... I>
+void BlendByIndex(size_t mode, RowPlanes d, const RowPlanes& s, float opacity, size_t n, std::index_sequence<I...>) {
+    (void)((mode == I && (BlendWith<std::tuple_element_t<I, BlendModes>>(d, s, opacity, n), true)) || ...);
+}
+
+void Blend(BlendMode mode, RowPlanes d, const RowPlanes& s, float opacity, size_t n) {
+    BlendByIndex(static_cast<size_t>(mode), d, s, opacity, n, std::make_index_sequence<kBlendModeCount>());
+}
+
+void Unpack8(const uint8_t* rgba, RowPlanes out, size_t n) {
+    const FloatTag tag;
+    const hn::RebindToSigned<FloatTag> ints;
+    const hn::RebindToUnsigned<FloatTag> words;
+    const hn::Repartition<uint8_t, decltype(words)> bytes;
+    const auto scale = hn::Set(tag, 1.0f / 255.0f);
+    const auto low = hn::Set(words, 0xffu);
+    for (size_t i = 0; i < n; i += hn::Lanes(tag)) {
+        const auto pixel = hn::BitCast(words, hn::LoadU(bytes, rgba + 4 * i));
+        const auto toFloat = [&](auto word) { return hn::Mul(hn::ConvertTo(tag, hn::BitCast(ints, word)), scale); };
+        hn::Store(toFloat(hn::And(pixel, low)), tag, out.c[0] + i);
+        hn::Store(toFloat(hn::And(hn::ShiftRight<8>(pixel), low)), tag, out.c[1] + i);
+        hn::Store(toFloat(hn::And(hn::ShiftRight<16>(pixel), low)), tag, out.c[2] + i);
+        hn::Store(toFloat(hn::ShiftRight<24>(pixel)), tag, out.c[3] + i);
+    }
+}
+
+void UnpackPlane16(const uint16_t* plane, float* out, size_t n) {
+    const FloatTag tag;
+    const hn::RebindToSigned<FloatTag> ints;
+    const hn::Rebind<uint16_t, FloatTag> shorts;
+    const auto scale = hn::Set(tag, 1.0f / 65535.0f);
+    for (size_t i = 0; i < n; i += hn::Lanes(tag))
+        hn::Store(hn::Mul(hn::ConvertTo(tag, hn::PromoteTo(ints, hn::LoadU(shorts, plane + i))), scale), tag, out + i);
+}
+
+void Pack8(const RowPlanes& in, uint8_t* out, size_t n) {
+    const FloatTag tag;
+    const hn::RebindToSigned<FloatTag> ints;
+    const hn::Repartition<uint8_t, decltype(ints)> bytes;
+    const auto zero = hn::Zero(tag), top = hn::Set(tag, 255.0f);
+    const size_t lanes = hn::Lanes(tag);
+    alignas(64) uint8_t last[256];
+    for (size_t i = 0; i < n; i += lanes) {
+        const auto toByte = [&](const float* p) {
+            return hn::NearestInt(hn::Min(hn::Max(hn::Mul(hn::Load(tag, p + i), top), zero), top));
+        };
+        const auto pixel = hn::Or(hn::Or(toByte(in.c[2]), hn::ShiftLeft<8>(toByte(in.c[1]))),
+                                  hn::Or(hn::ShiftLeft<16>(toByte(in.c[0])), hn::ShiftLeft<24>(toByte(in.c[3]))));
+        if (i + lanes <= n) {
+            hn::StoreU(hn::BitCast(bytes, pixel), bytes, out + 4 * i);
+        } else {
+            hn::StoreU(hn::BitCast(bytes, pixel), bytes, last);
+            std::memcpy(out + 4 * i, last, 4 * (n - i));
+        }
+    }
+}
+
+} // namespace glyptos::HWY_NAMESPACE
+HWY_AFTER_NAMESPACE();
+
+#if HWY_ONCE
+namespace glyptos {
+
+HWY_EXPORT(Blend);
+HWY_EXPORT(Unpack8);
+HWY_EXPORT(UnpackPlane16);
+HWY_EXPORT(Pack8);
+
+void blendRow(BlendMode mode, RowPlanes backdrop, const RowPlanes& source, float opacity, size_t n) {
+    HWY_DYNAMIC_DISPATCH(Blend)(mode, backdrop, source, opacity, n);
+}
+
+void unpackRow(const uint8_t* rgba, RowPlanes out, size_t n) { HWY_DYNAMIC_DISPATCH(Unpack8)(rgba, out, n); }
+
+void unpackRow(const uint16_t* rgba, RowPlanes out, size_t n) {
+    for (size_t i = 0; i < n; ++i)
+        for (int c = 0; c < 4; ++c) out.c[c][i] = float(rgba[4 * i + size_t(c)]) * (1.0f / 65535.0f);
+}
+
+void unpackPlane(const uint16_t* plane, float* out, size_t n) { HWY_DYNAMIC_DISPATCH(UnpackPlane16)(plane, out, n); }
+
+void packBgra8(const RowPlanes& in, uint8_t* out, size_t n) { HWY_DYNAMIC_DISPATCH(Pack8)(in, out, n); }
+
+} // namespace glyptos
+#endif

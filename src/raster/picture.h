@@ -1,0 +1,58 @@
+// Decoded pictures and their half-size levels.
+#pragma once
+
+#include "raster/buffer.h"
+
+#include <cstdint>
+#include <memory>
+#include <variant>
+#include <vector>
+
+namespace glyptos {
+
+/// Interleaved premultiplied RGBA in the working space, 8 or 16 bits a channel, rows without gaps.
+struct Picture {
+    int width = 0, height = 0;
+    bool opaque = false; ///< every alpha is full
+    std::variant<Buffer<uint8_t>, Buffer<uint16_t>> pixels;
+
+    template <class T>
+    const T* row(int y) const {
+        return std::get<Buffer<T>>(pixels).data() + size_t(y) * size_t(width) * 4;
+    }
+    template <class T>
+    T* row(int y) {
+        return std::get<Buffer<T>>(pixels).data() + size_t(y) * size_t(width) * 4;
+    }
+    bool is16() const { return pixels.index() == 1; }
+    size_t bytes() const { return size_t(width) * size_t(height) * (is16() ? 8 : 4); }
+
+    /// Uninitialised pixels of the given size.
+    template <class T>
+    static Picture create(int width, int height) {
+        Picture p;
+        p.width = width, p.height = height;
+        p.pixels = Buffer<T>(size_t(width) * size_t(height) * 4);
+        return p;
+    }
+};
+
+/// A picture and its averages at 1/2, 1/4, … down to one pixel. Level k pixel (x, y) is the mean of the 2^k × 2^k
+/// block of level 0 that starts at (x·2^k, y·2^k), edge pixels repeated where the block runs over.
+class Pyramid {
+  public:
+    explicit Pyramid(Picture base);
+
+    const Picture& level(int k) const { return levels_[size_t(k)]; }
+    int levels() const { return static_cast<int>(levels_.size()); }
+    int width() const { return levels_[0].width; }
+    int height() const { return levels_[0].height; }
+    size_t bytes() const;
+
+  private:
+    std::vector<Picture> levels_;
+};
+
+using PyramidPtr = std::shared_ptr<const Pyramid>;
+
+} // namespace glyptos

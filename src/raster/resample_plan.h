@@ -1,0 +1,41 @@
+// Internal to resample: which source pixels a result pixel reads and how much of each.
+#pragma once
+
+#include <algorithm>
+#include <cmath>
+#include <vector>
+
+namespace glyptos {
+
+/// Keys' cubic, a = -1/2; support ±2.
+inline double cubicKernel(double x) {
+    x = std::abs(x);
+    if (x < 1) return (1.5 * x - 2.5) * x * x + 1;
+    if (x < 2) return ((-0.5 * x + 2.5) * x - 4) * x + 2;
+    return 0;
+}
+
+/// Weights along one axis: result pixel i reads `taps` source pixels from first[i] on; indices may lie outside the source.
+struct AxisPlan {
+    int taps = 0;
+    std::vector<int> first;
+    std::vector<float> weights; ///< taps for each result pixel, sum 1
+
+    /// Result pixel i (centre i + 1/2 after `from`) sits at source position step·(from + i + 1/2) + offset.
+    AxisPlan(double step, double offset, int from, int count) : first(size_t(count)) {
+        const double widen = std::max(1.0, std::abs(step));
+        taps = static_cast<int>(std::ceil(4 * widen)) + 1;
+        weights.resize(size_t(count) * size_t(taps));
+        for (int i = 0; i < count; ++i) {
+            const double at = step * (from + i + 0.5) + offset;
+            const int start = static_cast<int>(std::ceil(at - 2 * widen - 0.5));
+            first[size_t(i)] = start;
+            float* w = weights.data() + size_t(i) * size_t(taps);
+            double sum = 0;
+            for (int k = 0; k < taps; ++k) sum += cubicKernel((start + k + 0.5 - at) / widen);
+            for (int k = 0; k < taps; ++k) w[k] = float(cubicKernel((start + k + 0.5 - at) / widen) / sum);
+        }
+    }
+};
+
+} // namespace glyptos

@@ -1,0 +1,175 @@
+#undef HWY_TARGET_INCLUDE
+#define HWY_TARGET_INCLUDE "raster/resample_simd.cpp"
+#include <hwy/foreach_target.h>
+#include <hwy/highway.h>
+
+#include "raster/resample.h"
+#include "raster/resample_plan.h"
+
+#include <vector>
+
+HWY_BEFORE_NAMESPACE();
+namespace glyptos::HWY_NAMESPACE {
+
+namespace hn = hwy::HWY_NAMESPACE;
+using Pixel = hn::FixedTag<float, 4>;
+
+template <class T>
+HWY_INLINE hn::Vec<Pixel> LoadPixel(const T* p) {
+    const hn::FixedTag<T, 4> narrow;
+    const hn::FixedTag<int32_t, 4> wide;
+    return hn::ConvertTo(Pixel(), hn::PromoteTo(wide, hn::LoadU(narrow, p)));
+}
+
+/// Weighted sum of rows, `count` values each, to floats.
+template <class T>
+void SumRows(const T* const* rows, const float* weights, int taps, size_t count, float* out) {
+    const hn::ScalableTag<float> tag;
+    const hn::Rebind<T, decltype(tag)> narrow;
+    const hn::RebindToSigned<decltype(tag)> ints;
+    const size_t lanes = hn::Lanes(tag);
+    for (size_t i = 0; i < count; i += lanes) {
+        auto sum = hn::Zero(tag);
+        for (int k = 0; k < taps; ++k)
+            sum = hn::MulAdd(hn::ConvertTo(tag, hn::PromoteTo(ints, hn::LoadU(narrow, rows[k] + i))), hn::Set(tag, weights[k]), sum);
+        hn::StoreU(sum, tag, out + i);
+    }
+}
+
+/// Interleaved float pixels on the scale of `full` to one row of a planar tile; colour is kept within alpha.
+void StoreTileRow(const float* pixels, float full, int width, Tile& out, int y) {
+    uint16_t *r = out.row(0, y), *g = out.row(1, y), *b = out.row(2, y), *a = out.row(3, y);
+    const float scale = 65535.0f / full;
+    for (int x = 0; x < width; ++x) {
+        const float* p = pixels + 4 * x;
+        const float alpha = std::min(std::max(p[3] * scale, 0.0f), 65535.0f);
+        r[x] = static_cast<uint16_t>(std::min(std::max(p[0] * scale, 0.0f), alpha) + 0.5f);
+        g[x] = static_cast<uint16_t>(std::min(std::max(p[1] * scale, 0.0f), alpha) + 0.5f);
+        b[x] = static_cast<uint16_t>(std::min(std::max(p[2] * scale, 0.0f), alpha) + 0.5f);
+        a[x] = static_cast<uint16_t>(alpha + 0.5f);
+    }
+}
+
+/// Upright or flipped pictures: rows first, then columns.
+template <class T>
+void Upright(const Picture& source, const AxisPlan& across, const AxisPlan& down, Tile& out) {
+    const auto [low, high] = std::minmax_element(across.first.begin(), across.first.end());
+    const int left = *low, columns = *high + across.taps - left;
+    const int readFrom = std::clamp(left, 0, source.width - 1), readTo = std::clamp(left + columns, readFrom + 1, source.width);
+    const bool inside = readFrom == left && readTo == left + columns;
+    std::vector<float> summed(size_t(columns + 16) * 4), inner(inside ? 0 : size_t(readTo - readFrom + 16) * 4);
+    std::vector<float> result(size_t(out.width) * 4);
+    std::vector<const T*> rows(size_t(down.taps));
+    for (int y = 0; y < out.height; ++y) {
+        for (int k = 0; k < down.taps; ++k)
+            rows[size_t(k)] = source.row<T>(std::clamp(down.first[size_t(y)] + k, 0, source.height - 1)) + 4 * size_t(readFrom);
+        SumRows(rows.data(), down.weights.data() + size_t(y) * size_t(down.taps), down.taps, size_t(readTo - readFrom) * 4,
+                inside ? summed.data() : inner.data());
+        if (!inside) // edge pixels go on to both sides
+            for (int x = left; x < left + columns; ++x)
+                std::copy_n(inner.data() + 4 * size_t(std::clamp(x, readFrom, readTo - 1) - readFrom), 4, summed.data() + 4 * size_t(x - left));
+        const Pixel pixel;
+        for (int x = 0; x < out.width; ++x) {
+            const float* p = summed.data() + 4 * size_t(across.first[size_t(x)] - left);
+            const float* w = across.weights.data() + size_t(x) * size_t(across.taps);
+            auto sum = hn::Zero(pixel);
+            for (int k = 0; k < across.taps; ++k) sum = hn::MulAdd(hn::LoadU(pixel, p + 4 * k), hn::Set(pixel, w[k]), sum);
+            hn::StoreU(sum, pixel, result.data() + 4 * size_t(x));
+        }
+        StoreTileRow(result.data(), sizeof(T) == 1 ? 255.0f : 65535.0f, out.width, out, y);
+    }
+}
+
+/// Keys' cubic in a table, 512 steps a pixel: off by less than 1e-5.
+struct KernelTable {
+    static constexpr int kSteps = 512;
+    float value[2 * kSteps + 2];
+    KernelTable() {
+        for (int i = 0; i < 2 * kSteps + 2; ++i) value[i] = float(cubicKernel(double(i) / kSteps));
+    }
+    float at(float x) const {
+        const float t = std::abs(x) * kSteps;
+        const int i = static_cast<int>(t);
+        if (i >= 2 * kSteps) return 0;
+        return value[i] + (value[i + 1] - value[i]) * (t - float(i));
+    }
+};
+
+/// Any other map: the kernel is laid over the source round each result pixel's centre.
+template <class T>
+void Turned(const Picture& source, const Affine& toSource, float widenX, float widenY, int x0, int y0, Tile& out) {
+    static const KernelTable table;
+    constexpr int kMost = 64;
+    const int tapsX = std::min(kMost, static_cast<int>(std::ceil(4 * widenX)) + 1);
+    const int tapsY = std::min(kMost, static_cast<int>(std::ceil(4 * widenY)) + 1);
+    std::vector<float> result(size_t(out.width) * 4);
+    float wx[kMost], wy[kMost];
+    int column[kMost];
+    const Pixel pixel;
+    for (int y = 0; y < out.height; ++y) {
+        for (int x = 0; x < out.width; ++x) {
+            const Vec2 at = toSource.map({x0 + x + 0.5, y0 + y + 0.5});
+            const double u = std::clamp(at.x, -16.0, source.width + 16.0), v = std::clamp(at.y, -16.0, source.height + 16.0);
+            const int firstX = static_cast<int>(std::ceil(u - 2 * widenX - 0.5)), firstY = static_cast<int>(std::ceil(v - 2 * widenY - 0.5));
+            float sumX = 0, sumY = 0;
+            for (int k = 0; k < tapsX; ++k) {
+                sumX += wx[k] = table.at(float(firstX + k + 0.5 - u) / widenX);
+                column[k] = 4 * std::clamp(firstX + k, 0, source.width - 1);
+            }
+            for (int k = 0; k < tapsY; ++k) sumY += wy[k] = table.at(float(firstY + k + 0.5 - v) / widenY);
+            auto total = hn::Zero(pixel);
+            for (int j = 0; j < tapsY; ++j) {
+                if (wy[j] == 0) continue;
+                const T* row = source.row<T>(std::clamp(firstY + j, 0, source.height - 1));
+                auto sum = hn::Zero(pixel);
+                for (int k = 0; k < tapsX; ++k) sum = hn::MulAdd(LoadPixel(row + column[k]), hn::Set(pixel, wx[k]), sum);
+                total = hn::MulAdd(sum, hn::Set(pixel, wy[j]), total);
+            }
+            hn::StoreU(hn::Mul(total, hn::Set(pixel, 1.0f / (sumX * sumY))), pixel, result.data() + 4 * size_t(x));
+        }
+        StoreTileRow(result.data(), sizeof(T) == 1 ? 255.0f : 65535.0f, out.width, out, y);
+    }
+}
+
+template <class T>
+void Resample(const Picture& source, const Affine& toSource, int x, int y, Tile& out) {
+    if (toSource.b == 0 && toSource.c == 0)
+        return Upright<T>(source, AxisPlan(toSource.a, toSource.e, x, out.width), AxisPlan(toSource.d, toSource.f, y, out.height), out);
+    // The footprint of a result pixel on the source axes.
+    const auto widen = [](double p, double q) { return float(std::max(1.0, std::hypot(p, q))); };
+    Turned<T>(source, toSource, widen(toSource.a, toSource.c), widen(toSource.b, toSource.d), x, y, out);
+}
+
+void Resample8(const Picture& source, const Affine& toSource, int x, int y, Tile& out) { Resample<uint8_t>(source, toSource, x, y, out); }
+void Resample16(const Picture& source, const Affine& toSource, int x, int y, Tile& out) { Resample<uint16_t>(source, toSource, x, y, out); }
+
+} // namespace glyptos::HWY_NAMESPACE
+HWY_AFTER_NAMESPACE();
+
+#if HWY_ONCE
+namespace glyptos {
+
+HWY_EXPORT(Resample8);
+HWY_EXPORT(Resample16);
+
+int levelFor(double scale, int levels) {
+    int level = 0;
+    while (level + 1 < levels && scale <= 0.5) scale *= 2, ++level;
+    return level;
+}
+
+void resampleTile(const Pyramid& source, const Affine& sourceToResult, int x, int y, Tile& out) {
+    const double scale = std::max(sourceToResult.scaleX(), sourceToResult.scaleY());
+    const int level = levelFor(scale, source.levels());
+    const double block = std::ldexp(1.0, level);
+    const auto toSource = (sourceToResult * Affine::scaling(block, block)).inverse();
+    if (!toSource) return;
+    const Picture& picture = source.level(level);
+    if (picture.is16())
+        HWY_DYNAMIC_DISPATCH(Resample16)(picture, *toSource, x, y, out);
+    else
+        HWY_DYNAMIC_DISPATCH(Resample8)(picture, *toSource, x, y, out);
+}
+
+} // namespace glyptos
+#endif

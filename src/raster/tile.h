@@ -1,0 +1,34 @@
+// A small block of pixels, one 16-bit plane a channel: what a layer contributes to one part of the output.
+#pragma once
+
+#include "raster/buffer.h"
+
+#include <cstdint>
+#include <memory>
+
+namespace glyptos {
+
+/// Premultiplied RGBA, planar, 16 bits a channel. `stride` values from one row to the next.
+struct Tile {
+    int width = 0, height = 0, stride = 0;
+    bool empty = true;   ///< every alpha is zero; the planes may be missing then
+    bool opaque = false; ///< every alpha is full
+    Buffer<uint16_t> planes;
+
+    Tile() = default;
+    Tile(int w, int h)
+        : width(w), height(h), stride(static_cast<int>(roundUpLanes(size_t(w)))), empty(false),
+          planes(size_t(4) * size_t(h) * roundUpLanes(size_t(w))) {}
+
+    uint16_t* row(int channel, int y) { return planes.data() + (size_t(channel) * size_t(height) + size_t(y)) * size_t(stride); }
+    const uint16_t* row(int channel, int y) const {
+        return planes.data() + (size_t(channel) * size_t(height) + size_t(y)) * size_t(stride);
+    }
+    size_t bytes() const { return planes.size() * sizeof(uint16_t) + sizeof(Tile); }
+    /// Sets `empty` and `opaque` from the alpha plane.
+    void settle();
+};
+
+using TilePtr = std::shared_ptr<const Tile>;
+
+} // namespace glyptos

@@ -1,0 +1,216 @@
+#include "release/edits.h"
+
+#include <algorithm>
+
+namespace glyptos {
+namespace {
+
+ReleasePtr changed(const ReleasePtr& release, const std::function<void(Release&)>& change) {
+    auto next = std::make_shared<Release>(*release);
+    change(*next);
+    return next;
+}
+
+std::string takeId(Release& release) { return "n" + std::to_string(release.nextId++); }
+
+/// The release with the panel's stack rewritten; the same release when the piece is gone or nothing changed.
+ReleasePtr withStack(const ReleasePtr& release, const PanelRef& panel, const std::function<bool(Stack&, Release&)>& change) {
+    const auto at = std::find_if(release->pieces.begin(), release->pieces.end(), [&](const PiecePtr& p) { return p->id == panel.piece; });
+    if (at == release->pieces.end() || !(*at)->flat->panel(panel.panel)) return release;
+    auto next = std::make_shared<Release>(*release);
+    auto piece = std::make_shared<Piece>(**at);
+    auto take = std::make_shared<Take>(piece->take());
+    if (!change(take->stacks[panel.panel], *next)) return release;
+    piece->takes[piece->current] = std::move(take);
+    next->pieces[size_t(at - release->pieces.begin())] = std::move(piece);
+    return next;
+}
+
+/// Runs `act` on the list that holds the layer `id`, at its index, copying the groups on the way. False when not found.
+bool atLayer(Stack& stack, const std::string& id, const std::function<void(Stack&, size_t)>& act) {
+    for (size_t i = 0; i < stack.size(); ++i) {
+        if (stack[i]->id == id) return act(stack, i), true;
+        const auto* group = stack[i]->as<GroupContent>();
+        if (!group || !findLayer(group->layers, id)) continue;
+        auto copy = std::make_shared<Layer>(*stack[i]);
+        atLayer(std::get<GroupContent>(copy->content).layers, id, act);
+        stack[i] = std::move(copy);
+        return true;
+    }
+    return false;
+}
+
+bool isGroup(const Stack& stack, const std::string& id) {
+    const LayerPtr layer = findLayer(stack, id);
+    return layer && layer->as<GroupContent>();
+}
+
+/// Id of the group that holds the layer directly; empty for the stack itself.
+std::string parentOf(const Stack& stack, const std::string& id, const std::string& parent = {}) {
+    for (const LayerPtr& layer : stack) {
+        if (layer->id == id) return parent;
+        if (const auto* group = layer->as<GroupContent>(); group && findLayer(group->layers, id)) return parentOf(group->layers, id, layer->id);
+    }
+    return {};
+}
+
+/// Runs `act` on the list of that group, or on the stack itself when `group` is empty.
+void inGroup(Stack& stack, const std::string& group, const std::function<void(Stack&)>& act) {
+    if (group.empty()) return act(stack);
+    atLayer(stack, group, [&](Stack& list, size_t i) {
+        auto copy = std::make_shared<Layer>(*list[i]);
+        act(std::get<GroupContent>(copy->content).layers);
+        list[i] = std::move(copy);
+    });
+}
+
+ReleasePtr actAt(const ReleasePtr& release, const PanelRef& panel, const std::string& id, const std::function<void(Stack&, size_t, Release&)>& act) {
+    return withStack(release, panel, [&](Stack& stack, Release& next) {
+        return atLayer(stack, id, [&](Stack& list, size_t i) { act(list, i, next); });
+    });
+}
+
+void renewIds(Layer& layer, Release& release) {
+    layer.id = takeId(release);
+    if (auto* group = std::get_if<GroupContent>(&layer.content))
+        for (LayerPtr& child : group->layers) {
+            auto copy = std::make_shared<Layer>(*child);
+            renewIds(*copy, release);
+            child = std::move(copy);
+        }
+}
+
+Result<std::shared_ptr<const Flat>> flatOf(const Form& form, const ParameterValues& values) {
+    auto flat = workOut(form, values);
+    if (!flat) return tl::unexpected(flat.error());
+    return std::make_shared<const Flat>(std::move(*flat));
+}
+
+} // namespace
+
+ReleasePtr withBrief(const ReleasePtr& release, Brief brief) {
+    if (release->brief == brief) return release;
+    return changed(release, [&](Release& r) { r.brief = std::move(brief); });
+}
+
+ReleasePtr withSource(const ReleasePtr& release, SourcePtr source) {
+    if (release->source(source->id)) return release;
+    return changed(release, [&](Release& r) { r.sources.push_back(std::move(source)); });
+}
+
+Result<ReleasePtr> withPiece(const ReleasePtr& release, std::shared_ptr<const Form> form, const ParameterValues& values) {
+    auto flat = flatOf(*form, values);
+    if (!flat) return tl::unexpected(flat.error());
+    return changed(release, [&](Release& r) {
+        auto piece = std::make_shared<Piece>();
+        piece->id = takeId(r);
+        piece->name = form->name;
+        piece->form = std::move(form);
+        piece->values = values;
+        piece->flat = std::move(*flat);
+        auto take = std::make_shared<Take>();
+        take->id = "A";
+        piece->takes.push_back(std::move(take));
+        r.pieces.push_back(std::move(piece));
+    });
+}
+
+ReleasePtr withoutPiece(const ReleasePtr& release, const std::string& piece) {
+    if (!release->piece(piece)) return release;
+    return changed(release, [&](Release& r) { std::erase_if(r.pieces, [&](const PiecePtr& p) { return p->id == piece; }); });
+}
+
+Result<ReleasePtr> withParameter(const ReleasePtr& release, const std::string& id, const std::string& parameter, std::optional<double> value) {
+    const PiecePtr old = release->piece(id);
+    if (!old) return release;
+    auto piece = std::make_shared<Piece>(*old);
+    if (value) piece->values[parameter] = *value;
+    else piece->values.erase(parameter);
+    if (piece->values == old->values) return release;
+    auto flat = flatOf(*piece->form, piece->values);
+    if (!flat) return tl::unexpected(flat.error());
+    piece->flat = std::move(*flat);
+    return changed(release, [&](Release& r) { std::replace(r.pieces.begin(), r.pieces.end(), old, PiecePtr(piece)); });
+}
+
+Result<ReleasePtr> withTake(const ReleasePtr& release, const std::string& id, const std::string& take) {
+    const PiecePtr old = release->piece(id);
+    if (!old) return release;
+    const auto found = std::find_if(old->takes.begin(), old->takes.end(), [&](const auto& t) { return t->id == take; });
+    if (found == old->takes.end()) return fail(Fault::Usage, old->name + " has no take “" + take + "”.");
+    auto piece = std::make_shared<Piece>(*old);
+    piece->current = size_t(found - old->takes.begin());
+    return changed(release, [&](Release& r) { std::replace(r.pieces.begin(), r.pieces.end(), old, PiecePtr(piece)); });
+}
+
+ReleasePtr withLayer(const ReleasePtr& release, const PanelRef& panel, Layer layer, const std::string& above, std::string* newId) {
+    return withStack(release, panel, [&](Stack& stack, Release& next) {
+        if (layer.id.empty()) layer.id = takeId(next);
+        if (newId) *newId = layer.id;
+        auto made = std::make_shared<const Layer>(std::move(layer));
+        if (!atLayer(stack, above, [&](Stack& list, size_t i) { list.insert(list.begin() + long(i), made); }))
+            stack.insert(stack.begin(), made);
+        return true;
+    });
+}
+
+ReleasePtr withoutLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& layer) {
+    return actAt(release, panel, layer, [](Stack& list, size_t i, Release&) { list.erase(list.begin() + long(i)); });
+}
+
+ReleasePtr withChangedLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& id, const LayerChange& change) {
+    return actAt(release, panel, id, [&](Stack& list, size_t i, Release&) {
+        auto layer = std::make_shared<Layer>(*list[i]);
+        change(*layer);
+        layer->id = id;
+        list[i] = std::move(layer);
+    });
+}
+
+ReleasePtr withMovedLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& id, const std::string& group, size_t index) {
+    const LayerPtr layer = findLayer(stackOf(*release, panel), id);
+    if (!layer || id == group) return release;
+    if (const auto* inside = layer->as<GroupContent>(); inside && findLayer(inside->layers, group)) return release;
+    return withStack(release, panel, [&](Stack& stack, Release&) {
+        if (!group.empty() && !isGroup(stack, group)) return false;
+        const bool sameList = parentOf(stack, id) == group;
+        atLayer(stack, id, [&](Stack& list, size_t i) {
+            list.erase(list.begin() + long(i));
+            if (sameList && i < index) --index;
+        });
+        inGroup(stack, group, [&](Stack& list) { list.insert(list.begin() + long(std::min(index, list.size())), layer); });
+        return true;
+    });
+}
+
+ReleasePtr withGrouped(const ReleasePtr& release, const PanelRef& panel, const std::string& layer, std::string* newId) {
+    return actAt(release, panel, layer, [&](Stack& list, size_t i, Release& next) {
+        auto group = std::make_shared<Layer>();
+        group->id = takeId(next);
+        group->name = "Group";
+        group->content = GroupContent{{list[i]}};
+        if (newId) *newId = group->id;
+        list[i] = std::move(group);
+    });
+}
+
+ReleasePtr withUngrouped(const ReleasePtr& release, const PanelRef& panel, const std::string& id) {
+    return actAt(release, panel, id, [](Stack& list, size_t i, Release&) {
+        const LayerPtr layer = list[i];
+        const auto* group = layer->as<GroupContent>();
+        if (!group) return;
+        list.erase(list.begin() + long(i));
+        list.insert(list.begin() + long(i), group->layers.begin(), group->layers.end());
+    });
+}
+
+ReleasePtr withDuplicate(const ReleasePtr& release, const PanelRef& panel, const std::string& id, std::string* newId) {
+    return actAt(release, panel, id, [&](Stack& list, size_t i, Release& next) {
+        auto copy = std::make_shared<Layer>(*list[i]);
+        renewIds(*copy, next);
+        if (newId) *newId = copy->id;
+        list.insert(list.begin() + long(i), std::move(copy));
+    });
+}
+
+} // namespace glyptos

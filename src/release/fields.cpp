@@ -1,0 +1,78 @@
+#include "release/fields.h"
+
+#include "base/text.h"
+
+#include <QString>
+#include <charconv>
+
+namespace glyptos {
+namespace {
+
+std::string trackLines(const std::vector<Track>& tracks, std::string_view side) {
+    std::string out;
+    for (size_t i = 0; i < tracks.size(); ++i) {
+        if (!side.empty() && tracks[i].side != side) continue;
+        if (!out.empty()) out += '\n';
+        out += trackNumber(tracks, i) + '\t' + tracks[i].title;
+        if (tracks[i].seconds > 0) out += '\t' + durationText(tracks[i].seconds);
+    }
+    return out;
+}
+
+std::optional<std::string> fieldValue(std::string_view field, const Brief& brief) {
+    if (field == "artist") return brief.artist;
+    if (field == "title") return brief.title;
+    if (field == "label") return brief.label;
+    if (field == "catalogue") return brief.catalogue;
+    if (field == "year") return brief.year;
+    if (field == "tracks") return trackLines(brief.tracks, "");
+    if (field.starts_with("tracks ")) return trackLines(brief.tracks, field.substr(7));
+    return std::nullopt;
+}
+
+} // namespace
+
+const std::vector<FieldInfo>& textFields() {
+    static const std::vector<FieldInfo> fields{{"{title}", "Title"},         {"{artist}", "Artist"},
+                                               {"{label}", "Label"},         {"{catalogue}", "Catalogue number"},
+                                               {"{year}", "Year"},           {"{tracks}", "Track list"},
+                                               {"{tracks A}", "Tracks, side A"}, {"{tracks B}", "Tracks, side B"}};
+    return fields;
+}
+
+TextSpec resolvedText(const TextContent& text, const Brief& brief) {
+    TextSpec spec = text.spec;
+    spec.text = replaceFields(spec.text, [&](std::string_view field) { return fieldValue(field, brief); });
+    if (text.capitals) spec.text = QString::fromStdString(spec.text).toUpper().toStdString();
+    return spec;
+}
+
+std::string durationText(int seconds) {
+    if (seconds <= 0) return {};
+    const auto two = [](int n) { return (n < 10 ? "0" : "") + std::to_string(n); };
+    const int minutes = seconds / 60;
+    if (minutes < 60) return std::to_string(minutes) + ':' + two(seconds % 60);
+    return std::to_string(minutes / 60) + ':' + two(minutes % 60) + ':' + two(seconds % 60);
+}
+
+std::optional<int> durationFromText(std::string_view text) {
+    int total = 0;
+    const auto parts = split(text, ':');
+    if (parts.size() > 3) return std::nullopt;
+    for (size_t i = 0; i < parts.size(); ++i) {
+        int value = 0;
+        const auto [end, code] = std::from_chars(parts[i].data(), parts[i].data() + parts[i].size(), value);
+        if (code != std::errc() || end != parts[i].data() + parts[i].size() || value < 0 || value > 86400) return std::nullopt;
+        if (i > 0 && value > 59) return std::nullopt;
+        total = total * 60 + value;
+    }
+    return total <= 86400 ? std::optional(total) : std::nullopt;
+}
+
+std::string trackNumber(const std::vector<Track>& tracks, size_t index) {
+    size_t place = 1;
+    for (size_t i = 0; i < index; ++i) place += tracks[i].side == tracks[index].side;
+    return tracks[index].side + std::to_string(place);
+}
+
+} // namespace glyptos

@@ -1,0 +1,32 @@
+// Fields: words of the brief inside text layers.
+#pragma once
+
+#include "release/release.h"
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace glyptos {
+
+/// A field an artist can put into a text.
+struct FieldInfo {
+    std::string_view token, label; ///< "{title}", "Title"
+};
+
+/// {artist} {title} {label} {catalogue} {year}, {tracks} (one a line: number, title, duration, in columns) and
+/// {tracks A}, {tracks B} for one side.
+const std::vector<FieldInfo>& textFields();
+
+/// The spec to set for a text layer: fields filled from the brief, capitals applied. Unknown fields stay as written.
+TextSpec resolvedText(const TextContent& text, const Brief& brief);
+
+/// "4:08"; hours when needed ("1:02:07"); empty for 0.
+std::string durationText(int seconds);
+/// From "4:08", "1:02:07" or "248"; nothing when it is none of these or over 24 hours.
+std::optional<int> durationFromText(std::string_view text);
+
+/// The track's number as printed: side and place on that side, "A1"; only the place when there are no sides.
+std::string trackNumber(const std::vector<Track>& tracks, size_t index);
+
+} // namespace glyptos

@@ -1,0 +1,42 @@
+// Where layers lie on their panel.
+#pragma once
+
+#include "release/release.h"
+
+#include <array>
+#include <map>
+#include <mutex>
+
+namespace glyptos {
+
+/// Set paragraphs, kept by what they were set from. Safe to use from several threads.
+class ParagraphCache {
+  public:
+    explicit ParagraphCache(const FontLibrary& fonts) : fonts_(fonts) {}
+    std::shared_ptr<const Paragraph> get(const TextSpec& spec);
+
+  private:
+    const FontLibrary& fonts_;
+    std::mutex mutex_;
+    std::vector<std::pair<TextSpec, std::shared_ptr<const Paragraph>>> recent_; ///< most recently used last
+};
+
+/// From source pixels (level 0, whole picture) to panel units.
+Affine pictureToPanel(const Placement& placement, const Source& source);
+/// From paragraph units to panel units.
+Affine textToPanel(const Placement& placement);
+
+/// A layer's frame: its own upright box and the map from it to the panel. Groups get the bounds of what is in them,
+/// fills the panel's area with bleed.
+struct Frame {
+    Rect box;
+    Affine toPanel;
+    /// Corners on the panel: the box's left-top, right-top, right-bottom, left-bottom.
+    std::array<Vec2, 4> corners() const;
+    Rect bounds() const { return toPanel.mapBounds(box); }
+    bool contains(Vec2 onPanel) const;
+};
+
+Frame frameOf(const Layer& layer, const Release& release, const Rect& panelArea, ParagraphCache& paragraphs);
+
+} // namespace glyptos

@@ -1,0 +1,159 @@
+#include "type/font_library.h"
+
+#include <algorithm>
+#include <fontconfig/fontconfig.h>
+#include <hb-ot.h>
+#include <hb.h>
+
+namespace glyptos {
+namespace {
+
+struct FreePattern {
+    void operator()(FcPattern* p) const { FcPatternDestroy(p); }
+};
+using PatternPtr = std::unique_ptr<FcPattern, FreePattern>;
+
+std::string stringOf(const FcPattern* pattern, const char* object) {
+    FcChar8* text = nullptr;
+    return FcPatternGetString(pattern, object, 0, &text) == FcResultMatch ? reinterpret_cast<const char*>(text) : "";
+}
+
+int intOf(const FcPattern* pattern, const char* object, int missing) {
+    int value = missing;
+    return FcPatternGetInteger(pattern, object, 0, &value) == FcResultMatch ? value : missing;
+}
+
+const FcChar8* fc(const std::string& text) { return reinterpret_cast<const FcChar8*>(text.c_str()); }
+
+bool isScalable(const FcPattern* pattern) {
+    FcBool outline = FcFalse;
+    return FcPatternGetBool(pattern, FC_OUTLINE, 0, &outline) == FcResultMatch && outline;
+}
+
+} // namespace
+
+std::shared_ptr<const Face> Face::open(const std::string& file, int index, std::string family, std::string style) {
+    hb_blob_t* blob = hb_blob_create_from_file_or_fail(file.c_str());
+    if (!blob) return nullptr;
+    hb_face_t* face = hb_face_create(blob, static_cast<unsigned>(index));
+    hb_blob_destroy(blob);
+    if (hb_face_get_glyph_count(face) == 0) {
+        hb_face_destroy(face);
+        return nullptr;
+    }
+    std::shared_ptr<Face> made(new Face);
+    made->unitsPerEm_ = hb_face_get_upem(face);
+    made->font_ = hb_font_create(face);
+    hb_face_destroy(face);
+    hb_font_extents_t extents;
+    if (hb_font_get_h_extents(made->font_, &extents)) {
+        made->ascentEm_ = extents.ascender / made->unitsPerEm_;
+        made->descentEm_ = -extents.descender / made->unitsPerEm_;
+    }
+    hb_font_make_immutable(made->font_);
+    made->family_ = std::move(family);
+    made->style_ = std::move(style);
+    return made;
+}
+
+Face::~Face() { hb_font_destroy(font_); }
+
+bool Face::has(char32_t codepoint) const {
+    hb_codepoint_t glyph = 0;
+    return hb_font_get_nominal_glyph(font_, codepoint, &glyph) && glyph != 0;
+}
+
+struct FontLibrary::Config {
+    FcConfig* fc = nullptr;
+    ~Config() { FcConfigDestroy(fc); }
+};
+
+FontLibrary::FontLibrary(const std::filesystem::path& shipped, bool shippedOnly) : config_(std::make_unique<Config>()) {
+    config_->fc = shippedOnly ? FcConfigCreate() : FcInitLoadConfigAndFonts();
+    if (!config_->fc) config_->fc = FcConfigCreate();
+    FcConfigAppFontAddDir(config_->fc, fc(shipped.string()));
+
+    struct Style {
+        int weight, slant;
+        std::string name;
+    };
+    std::map<std::string, std::pair<bool, std::vector<Style>>> found;
+    for (const FcSetName set : {FcSetApplication, FcSetSystem}) {
+        const FcFontSet* fonts = FcConfigGetFonts(config_->fc, set);
+        for (int i = 0; fonts && i < fonts->nfont; ++i) {
+            const FcPattern* font = fonts->fonts[i];
+            if (!isScalable(font)) continue;
+            auto& [own, styles] = found[stringOf(font, FC_FAMILY)];
+            own = own || set == FcSetApplication;
+            const Style style{intOf(font, FC_WEIGHT, 80), intOf(font, FC_SLANT, 0), stringOf(font, FC_STYLE)};
+            if (std::none_of(styles.begin(), styles.end(), [&](const Style& s) { return s.name == style.name; }))
+                styles.push_back(style);
+        }
+    }
+    for (auto& [name, entry] : found) {
+        std::sort(entry.second.begin(), entry.second.end(), [](const Style& a, const Style& b) {
+            return std::tie(a.weight, a.slant, a.name) < std::tie(b.weight, b.slant, b.name);
+        });
+        FamilyInfo info{name, {}, entry.first};
+        for (Style& s : entry.second) info.styles.push_back(std::move(s.name));
+        families_.push_back(std::move(info));
+    }
+    std::stable_partition(families_.begin(), families_.end(), [](const FamilyInfo& f) { return f.shipped; });
+}
+
+FontLibrary::~FontLibrary() = default;
+
+FacePtr FontLibrary::opened(const std::string& file, int index, const std::string& family, const std::string& style) const {
+    auto& slot = open_[{file, index}];
+    if (!slot) slot = Face::open(file, index, family, style);
+    return slot;
+}
+
+/// Best file for a pattern, which it takes over.
+FacePtr FontLibrary::matched(void* raw) const {
+    const PatternPtr pattern(static_cast<FcPattern*>(raw));
+    FcPatternAddBool(pattern.get(), FC_OUTLINE, FcTrue);
+    FcConfigSubstitute(config_->fc, pattern.get(), FcMatchPattern);
+    FcDefaultSubstitute(pattern.get());
+    FcResult result = FcResultNoMatch;
+    const PatternPtr best(FcFontMatch(config_->fc, pattern.get(), &result));
+    if (!best) return nullptr;
+    return opened(stringOf(best.get(), FC_FILE), intOf(best.get(), FC_INDEX, 0) & 0xffff, stringOf(best.get(), FC_FAMILY),
+                  stringOf(best.get(), FC_STYLE));
+}
+
+FacePtr FontLibrary::face(const std::string& family, const std::string& style) const {
+    const std::lock_guard lock(mutex_);
+    auto& slot = byName_[{family, style}];
+    if (slot) return slot;
+    for (const FcSetName set : {FcSetApplication, FcSetSystem}) {
+        const FcFontSet* fonts = FcConfigGetFonts(config_->fc, set);
+        for (int i = 0; fonts && i < fonts->nfont; ++i) {
+            const FcPattern* font = fonts->fonts[i];
+            if (stringOf(font, FC_FAMILY) != family || stringOf(font, FC_STYLE) != style || !isScalable(font)) continue;
+            if ((slot = opened(stringOf(font, FC_FILE), intOf(font, FC_INDEX, 0) & 0xffff, family, style))) return slot;
+        }
+    }
+    FcPattern* pattern = FcPatternCreate();
+    FcPatternAddString(pattern, FC_FAMILY, fc(family));
+    // fontconfig weighs style names last; a weight read off the name brings the nearest style.
+    if (!style.empty()) FcPatternAddString(pattern, FC_STYLE, fc(style));
+    FcPatternAddInteger(pattern, FC_WEIGHT, style.find("Bold") != style.npos ? FC_WEIGHT_BOLD : FC_WEIGHT_REGULAR);
+    return slot = matched(pattern);
+}
+
+FacePtr FontLibrary::fallbackFor(char32_t codepoint, const Face& like) const {
+    const std::lock_guard lock(mutex_);
+    if (const auto known = fallbacks_.find(codepoint); known != fallbacks_.end()) return known->second;
+    FcPattern* pattern = FcPatternCreate();
+    FcPatternAddString(pattern, FC_FAMILY, fc(like.family()));
+    FcCharSet* wanted = FcCharSetCreate();
+    FcCharSetAddChar(wanted, codepoint);
+    FcPatternAddCharSet(pattern, FC_CHARSET, wanted);
+    FcCharSetDestroy(wanted);
+    FacePtr face = matched(pattern);
+    if (face && !face->has(codepoint)) face = nullptr;
+    return fallbacks_[codepoint] = face;
+}
+
+} // namespace glyptos

@@ -1,0 +1,80 @@
+// The typefaces at hand: those shipped with Glyptos and those installed (fontconfig), opened for shaping (HarfBuzz).
+#pragma once
+
+#include <filesystem>
+#include <map>
+#include <memory>
+#include <mutex>
+#include <optional>
+#include <string>
+#include <vector>
+
+struct hb_font_t;
+
+namespace glyptos {
+
+/// A typeface file opened for shaping. Immutable, safe to use from several threads.
+class Face {
+  public:
+    /// Nothing when the file is not a usable font.
+    static std::shared_ptr<const Face> open(const std::string& file, int index, std::string family, std::string style);
+    ~Face();
+    Face(const Face&) = delete;
+    Face& operator=(const Face&) = delete;
+
+    const std::string& family() const { return family_; }
+    const std::string& style() const { return style_; }
+    /// Scaled to font units; `unitsPerEm` of them are one em.
+    hb_font_t* font() const { return font_; }
+    double unitsPerEm() const { return unitsPerEm_; }
+    double ascentEm() const { return ascentEm_; }   ///< above the baseline, in em
+    double descentEm() const { return descentEm_; } ///< below the baseline, in em, positive
+    bool has(char32_t codepoint) const;
+
+  private:
+    Face() = default;
+    hb_font_t* font_ = nullptr;
+    std::string family_, style_;
+    double unitsPerEm_ = 1000, ascentEm_ = 0.8, descentEm_ = 0.2;
+};
+
+using FacePtr = std::shared_ptr<const Face>;
+
+/// One family in the list an artist chooses from.
+struct FamilyInfo {
+    std::string name;
+    std::vector<std::string> styles; ///< lightest first
+    bool shipped = false;
+};
+
+/// Finds faces by name and stand-ins for missing ones. Safe to use from several threads.
+class FontLibrary {
+  public:
+    /// Looks at the fonts below `shipped` and, unless `shippedOnly`, at all installed ones.
+    explicit FontLibrary(const std::filesystem::path& shipped, bool shippedOnly = false);
+    ~FontLibrary();
+    FontLibrary(const FontLibrary&) = delete;
+    FontLibrary& operator=(const FontLibrary&) = delete;
+
+    /// Shipped families first, then by name.
+    const std::vector<FamilyInfo>& families() const { return families_; }
+    /// The face of that family and style; the nearest there is when either is missing (compare the names).
+    /// Nothing only when no font at all can be opened.
+    FacePtr face(const std::string& family, const std::string& style) const;
+    /// A face that has `codepoint`, near in style to `like`; nothing when no font has it.
+    FacePtr fallbackFor(char32_t codepoint, const Face& like) const;
+
+  private:
+    struct Config;
+    FacePtr matched(void* pattern) const;
+    FacePtr opened(const std::string& file, int index, const std::string& family, const std::string& style) const;
+
+    std::unique_ptr<Config> config_;
+    std::vector<FamilyInfo> families_;
+    mutable std::mutex mutex_;
+    mutable std::map<std::pair<std::string, int>, FacePtr> open_;
+    mutable std::map<std::pair<std::string, std::string>, FacePtr> byName_;
+    mutable std::map<char32_t, FacePtr> fallbacks_;
+};
+
+} // namespace glyptos
