@@ -1,0 +1,82 @@
+// The bench: art on neutral grey with rulers, zoom, pan and the lines of the form. Shows one panel, or a whole flat.
+#pragma once
+
+#include "app/dieline_painter.h"
+#include "app/document.h"
+#include "app/render_service.h"
+
+#include <QImage>
+#include <QWidget>
+
+namespace glyptos {
+
+/// Units of the rulers.
+enum class RulerUnit { Mm, Inch, Px };
+
+class BenchView : public QWidget {
+    Q_OBJECT
+  public:
+    BenchView(Engine& engine, RenderService& service, QWidget* parent = nullptr);
+    void setDocument(Document* document);
+
+    double zoom() const { return scale_; } ///< device-independent px a unit
+    void zoomToFit();
+    /// One output pixel of the piece (at its own resolution) becomes one pixel of the screen.
+    void zoomToActualPixels();
+    void zoomBy(double factor, QPointF about);
+    void setKey(const LineKey& key);
+    const LineKey& key() const { return key_; }
+    void setRulerUnit(RulerUnit unit);
+    /// True when the finished picture of the present view is shown.
+    bool isFinished() const { return finished_; }
+
+    /// From the shown frame (panel or flat units) to the widget.
+    Affine toView() const { return Affine::translation(origin_.x, origin_.y) * Affine::scaling(scale_, scale_); }
+    Vec2 fromView(QPointF p) const { return {(p.x() - origin_.x) / scale_, (p.y() - origin_.y) / scale_}; }
+
+  Q_SIGNALS:
+    void zoomChanged();
+    void pointerMoved(Vec2 at, const QColor& colour); ///< in the shown frame
+    void rendered();                                  ///< the finished picture is shown
+
+  protected:
+    virtual Scene sceneAt(double pxPerUnit, Vec2 offset) const = 0;
+    /// The area that fit shows, in units.
+    virtual Rect extent() const = 0;
+    virtual void paintLines(QPainter& painter) = 0;
+    virtual void paintHandles(QPainter&) {}
+
+    /// Called when the release or the panel in hand has changed.
+    virtual void refresh();
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void keyReleaseEvent(QKeyEvent* event) override;
+    bool isPanning() const { return panning_; }
+
+    Engine& engine_;
+    RenderService& service_;
+    Document* document_ = nullptr;
+
+  private:
+    void requestPicture();
+    void paintRulers(QPainter& painter);
+    double unitsPerMark() const;
+    double unitFactor() const;
+
+    QImage picture_;
+    double pictureScale_ = 1;
+    Vec2 pictureOrigin_; ///< widget position of picture pixel (0, 0) at pictureScale_, relative to origin_
+    double scale_ = 1;
+    Vec2 origin_;
+    bool fitted_ = true, panning_ = false, spaceHeld_ = false, finished_ = false;
+    QPointF last_;
+    LineKey key_;
+    RulerUnit rulerUnit_ = RulerUnit::Mm;
+};
+
+} // namespace glyptos

@@ -1,0 +1,202 @@
+#include "app/compose_view.h"
+
+#include "app/line_key.h"
+
+#include <QCheckBox>
+#include <QHBoxLayout>
+#include <QScrollArea>
+#include <QVBoxLayout>
+#include <cmath>
+
+namespace glyptos {
+namespace {
+
+QToolButton* word(const QString& text, const QString& why) {
+    auto* button = new QToolButton;
+    button->setText(text);
+    button->setToolTip(why);
+    button->setAccessibleName(text);
+    button->setCursor(Qt::PointingHandCursor);
+    return button;
+}
+
+QCheckBox* snapSwitch(const QString& text, ComposeBench* bench, bool SnapOptions::*which) {
+    auto* box = new QCheckBox(text);
+    box->setChecked(true);
+    QObject::connect(box, &QCheckBox::toggled, bench, [=](bool on) {
+        SnapOptions options = bench->snapOptions();
+        options.*which = on;
+        bench->setSnap(options);
+    });
+    return box;
+}
+
+} // namespace
+
+ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent) : QWidget(parent), bench_(new ComposeBench(engine, service)) {
+    bench_->setAcceptDrops(true);
+    bench_->setAccessibleName(tr("Bench"));
+    auto* all = new QHBoxLayout(this);
+    all->setContentsMargins(0, 0, 0, 0);
+    all->setSpacing(0);
+    auto* middle = new QVBoxLayout;
+    middle->setSpacing(0);
+    middle->addWidget(makeHandBar());
+    middle->addWidget(bench_, 1);
+    middle->addWidget(makeFoot());
+    all->addLayout(middle, 1);
+    all->addWidget(makeSide(engine, service));
+    connect(bench_, &ComposeBench::handChanged, this, &ComposeView::refreshHand);
+    connect(bench_, &BenchView::zoomChanged, this, &ComposeView::refreshZoom);
+    refreshHand();
+}
+
+QWidget* ComposeView::makeHandBar() {
+    auto* bar = new QWidget;
+    bar->setFixedHeight(66);
+    auto* rows = new QVBoxLayout(bar);
+    rows->setContentsMargins(12, 6, 12, 6);
+    rows->setSpacing(2);
+    auto* words = new QHBoxLayout;
+    words->setSpacing(4);
+    hands_ = new QButtonGroup(this);
+    const std::tuple<Hand, QString, QString> hands[] = {{Hand::Move, tr("Move"), tr("Move, scale and turn layers (V)")},
+                                                        {Hand::Crop, tr("Crop"), tr("Choose which part of a picture shows (C)")},
+                                                        {Hand::Letter, tr("Letter"), tr("Click where words should stand (T)")}};
+    for (const auto& [hand, text, why] : hands) {
+        QToolButton* button = word(text, why);
+        button->setCheckable(true);
+        hands_->addButton(button, int(hand));
+        words->addWidget(button);
+    }
+    hands_->button(int(Hand::Move))->setChecked(true);
+    connect(hands_, &QButtonGroup::idClicked, this, [this](int id) { bench_->setHand(static_cast<Hand>(id)); });
+    words->addStretch();
+    auto* options = new QHBoxLayout;
+    options->setSpacing(12);
+    options->addWidget(sentence_ = roleLabel(QString(), "soft"));
+    sentence_->setWordWrap(false);
+    options->addWidget(snapSwitch(tr("centre, trim, safety"), bench_, &SnapOptions::panel));
+    options->addWidget(snapSwitch(tr("other layers"), bench_, &SnapOptions::layers));
+    options->addStretch();
+    rows->addLayout(words);
+    rows->addLayout(options);
+    return bar;
+}
+
+QWidget* ComposeView::makeFoot() {
+    auto* foot = new QWidget;
+    foot->setFixedHeight(36);
+    auto* row = new QHBoxLayout(foot);
+    row->setContentsMargins(12, 2, 12, 2);
+    row->setSpacing(6);
+    panels_ = new QWidget;
+    new QHBoxLayout(panels_);
+    panels_->layout()->setContentsMargins(0, 0, 0, 0);
+    row->addWidget(panels_);
+    row->addStretch();
+    row->addWidget(new LineKeySwitches({QStringLiteral("bleed"), QStringLiteral("trim"), QStringLiteral("safety")}, bench_));
+    row->addSpacing(14);
+    QToolButton* fit = word(tr("Fit"), tr("Show all of it (Ctrl+0)"));
+    QToolButton* actual = word(tr("100 %"), tr("One pixel of the art on one of the screen"));
+    connect(fit, &QToolButton::clicked, bench_, &BenchView::zoomToFit);
+    connect(actual, &QToolButton::clicked, bench_, &BenchView::zoomToActualPixels);
+    row->addWidget(fit);
+    row->addWidget(actual);
+    row->addWidget(zoom_ = roleLabel(QString(), "soft"));
+    zoom_->setMinimumWidth(44);
+    return foot;
+}
+
+QWidget* ComposeView::makeSide(Engine& engine, RenderService& service) {
+    auto* side = new QWidget;
+    side->setFixedWidth(300);
+    auto* column = new QVBoxLayout(side);
+    column->setContentsMargins(0, 10, 0, 0);
+    column->setSpacing(4);
+    auto* top = heading(tr("Stack · front to back"));
+    top->setContentsMargins(12, 0, 0, 0);
+    column->addWidget(top);
+    empty_ = new QWidget;
+    auto* emptyColumn = new QVBoxLayout(empty_);
+    emptyColumn->addWidget(emptyNote_ = roleLabel(QString(), "soft"));
+    auto* bring = new QPushButton(tr("Bring in a picture…"));
+    bring->setProperty("role", "main");
+    connect(bring, &QPushButton::clicked, this, &ComposeView::pictureAsked);
+    emptyColumn->addWidget(bring);
+    column->addWidget(empty_);
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setWidget(stack_ = new StackView(engine, service));
+    column->addWidget(scroll, 1);
+    auto* lower = new QScrollArea;
+    lower->setWidgetResizable(true);
+    lower->setFrameShape(QFrame::NoFrame);
+    lower->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    lower->setWidget(properties_ = new PropertiesPanel(engine));
+    column->addWidget(lower, 1);
+    return side;
+}
+
+void ComposeView::setDocument(Document* document) {
+    if (document_) document_->disconnect(this);
+    document_ = document;
+    bench_->setDocument(document);
+    stack_->setDocument(document);
+    properties_->setDocument(document);
+    connect(document_, &Document::changed, this, &ComposeView::refreshPanels);
+    connect(document_, &Document::selectionChanged, this, &ComposeView::refreshPanels);
+    refreshPanels();
+}
+
+void ComposeView::refreshHand() {
+    hands_->button(int(bench_->hand()))->setChecked(true);
+    switch (bench_->hand()) {
+    case Hand::Move: sentence_->setText(tr("Drag a layer; hold Ctrl to go free. It rests at")); break;
+    case Hand::Crop: sentence_->setText(tr("Drag the sides of the picture in hand. Moving rests at")); break;
+    case Hand::Letter: sentence_->setText(tr("Click where the words should stand. Moving rests at")); break;
+    }
+}
+
+/// The panels of the piece, as words to choose from, when there are several.
+void ComposeView::refreshPanels() {
+    const PiecePtr piece = document_->piece();
+    const bool nothing = stackOf(*document_->shown(), document_->panel()).empty();
+    empty_->setVisible(nothing);
+    emptyNote_->setText(piece ? tr("This panel has no art yet. Drop a picture on the bench, or:") : tr("This release has no piece yet. Add one with “+ Piece” above."));
+    QLayout* row = panels_->layout();
+    const size_t count = piece && piece->flat->panels.size() > 1 ? piece->flat->panels.size() : 0;
+    while (row->count() > int(count)) {
+        QLayoutItem* item = row->takeAt(row->count() - 1);
+        item->widget()->deleteLater();
+        std::unique_ptr<QLayoutItem> gone(item);
+    }
+    for (size_t i = 0; i < count; ++i) {
+        const Panel& panel = piece->flat->panels[i];
+        if (row->count() <= int(i)) {
+            QToolButton* made = word({}, tr("Compose this panel"));
+            made->setCheckable(true);
+            connect(made, &QToolButton::clicked, this, [this, made] {
+                document_->selectPanel({document_->panel().piece, made->property("panel").toString().toStdString()});
+                refreshPanels();
+            });
+            row->addWidget(made);
+        }
+        auto* button = static_cast<QToolButton*>(row->itemAt(int(i))->widget());
+        button->setText(QString::fromStdString(panel.name));
+        button->setAccessibleName(tr("Panel %1").arg(button->text()));
+        button->setProperty("panel", QString::fromStdString(panel.id));
+        button->setChecked(panel.id == document_->panel().panel);
+    }
+}
+
+void ComposeView::refreshZoom() {
+    const PiecePtr piece = document_ ? document_->piece() : nullptr;
+    if (!piece) return;
+    const double own = piece->flat->unit == Unit::Px ? 1 : pxPerMm({piece->flat->ppi});
+    zoom_->setText(QStringLiteral("%1 %").arg(std::lround(bench_->zoom() * devicePixelRatioF() / own * 100)));
+}
+
+} // namespace glyptos

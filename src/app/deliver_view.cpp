@@ -1,0 +1,231 @@
+#include "app/deliver_view.h"
+
+#include "base/text.h"
+#include "file/atomic_file.h"
+#include "file/data_folder.h"
+
+#include <QDir>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QLocale>
+#include <QPixmap>
+#include <QVBoxLayout>
+#include <QtConcurrent>
+#include <cmath>
+
+namespace glyptos {
+namespace {
+
+QString q(const std::string& s) { return QString::fromStdString(s); }
+
+QString bytesText(uintmax_t n) { return n < 1000 * 1000 ? DeliverView::tr("%1 KB").arg(std::lround(double(n) / 1000)) : DeliverView::tr("%1 MB").arg(double(n) / 1e6, 0, 'f', 2); }
+
+/// A sheet of paper for one kind of delivery.
+QVBoxLayout* card(QWidget* box) {
+    box->setObjectName(QStringLiteral("card"));
+    box->setAttribute(Qt::WA_StyledBackground);
+    box->setStyleSheet(QStringLiteral("#card { background: palette(base); border: 1px solid palette(window); border-radius: 9px; }"));
+    auto* column = new QVBoxLayout(box);
+    column->setContentsMargins(18, 14, 18, 16);
+    column->setSpacing(9);
+    return column;
+}
+
+} // namespace
+
+DeliverView::DeliverView(Engine& engine, QWidget* parent) : QWidget(parent), engine_(engine) {
+    auto* all = new QVBoxLayout(this);
+    all->setContentsMargins(26, 18, 26, 14);
+    all->setSpacing(12);
+    all->addWidget(pieceName_ = roleLabel(QString(), "title"));
+    auto* row = new QHBoxLayout;
+    row->setSpacing(18);
+    row->addWidget(makeStore(), 1, Qt::AlignTop);
+    row->addWidget(printBox_ = makePrint(), 1, Qt::AlignTop);
+    all->addLayout(row);
+    all->addWidget(result_ = roleLabel(QString(), "good"));
+    result_->setAccessibleName(tr("Result"));
+    all->addStretch();
+    weighSoon_.setSingleShot(true);
+    weighSoon_.setInterval(250);
+    connect(&weighSoon_, &QTimer::timeout, this, &DeliverView::weigh);
+    connect(&weigher_, &QFutureWatcherBase::finished, this, [this] {
+        const auto& [release, encoded] = weigher_.future().result();
+        if (weighAgain_) return weigh();
+        if (!encoded) return weight_->setText(q(encoded.error().message));
+        weight_->setText(tr("%1 × %2 px · %3 · sRGB profile embedded").arg(encoded->width).arg(encoded->height).arg(bytesText(encoded->bytes.size())));
+        QImage seen = QImage::fromData(encoded->bytes.data(), int(encoded->bytes.size()));
+        const int side = int(300 * devicePixelRatioF());
+        seen = seen.scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+        seen.setDevicePixelRatio(devicePixelRatioF());
+        preview_->setPixmap(QPixmap::fromImage(seen));
+    });
+    connect(&writer_, &QFutureWatcherBase::finished, this, [this] {
+        const QString said = writer_.future().result();
+        result_->setText(said.mid(1));
+        setRole(result_, said.startsWith(QLatin1Char('+')) ? "good" : "fault");
+        store_->setEnabled(true);
+        print_->setEnabled(true);
+        Q_EMIT written(said.mid(1));
+    });
+}
+
+DeliverView::~DeliverView() {
+    weigher_.waitForFinished();
+    writer_.waitForFinished();
+}
+
+QWidget* DeliverView::makeStore() {
+    auto* box = new QWidget;
+    QVBoxLayout* column = card(box);
+    column->addWidget(heading(tr("For stores")));
+    column->addWidget(preview_ = new QLabel, 0, Qt::AlignHCenter);
+    preview_->setFixedHeight(300);
+    preview_->setAccessibleName(tr("The picture as it will be written"));
+    auto* form = new QFormLayout;
+    form->setVerticalSpacing(7);
+    format_ = new QComboBox;
+    format_->setAccessibleName(tr("Format"));
+    format_->addItems({QStringLiteral("JPEG"), QStringLiteral("PNG")});
+    panelChoice_ = new QComboBox;
+    panelChoice_->setAccessibleName(tr("What to send"));
+    FieldUnit px;
+    px.suffix = QStringLiteral("px"), px.decimals = 0, px.step = 100, px.least = 64, px.most = 12000;
+    width_ = new NumberField(tr("Width"), px);
+    FieldUnit percent;
+    percent.decimals = 0, percent.least = 1, percent.most = 100;
+    quality_ = new NumberField(tr("JPEG quality"), percent);
+    quality_->setValue(95);
+    for (QComboBox* c : {format_, panelChoice_}) connect(c, &QComboBox::activated, this, [this] { refresh(); });
+    for (NumberField* f : {width_, quality_}) connect(f, &NumberField::edited, this, [this] { weighSoon_.start(); });
+    form->addRow(roleLabel(tr("Send"), "soft"), panelChoice_);
+    form->addRow(roleLabel(tr("Format"), "soft"), format_);
+    form->addRow(new FieldLabel(tr("Width"), width_), width_);
+    form->addRow(new FieldLabel(tr("Quality"), quality_), quality_);
+    column->addLayout(form);
+    column->addWidget(weight_ = roleLabel(QString(), "soft"));
+    weight_->setAccessibleName(tr("Size of the file"));
+    store_ = new QPushButton(tr("Save for stores…"));
+    store_->setProperty("role", "main");
+    connect(store_, &QPushButton::clicked, this, [this] { askName(false); });
+    column->addWidget(store_);
+    return box;
+}
+
+QWidget* DeliverView::makePrint() {
+    auto* box = new QWidget;
+    QVBoxLayout* column = card(box);
+    column->addWidget(heading(tr("For the printer")));
+    column->addWidget(printFacts_ = roleLabel(QString(), "soft"));
+    print_ = new QPushButton(tr("Save print file…"));
+    print_->setProperty("role", "main");
+    connect(print_, &QPushButton::clicked, this, [this] { askName(true); });
+    column->addWidget(print_);
+    return box;
+}
+
+void DeliverView::setDocument(Document* document) {
+    if (document_) document_->disconnect(this);
+    document_ = document;
+    connect(document_, &Document::changed, this, &DeliverView::refresh);
+    connect(document_, &Document::selectionChanged, this, [this] {
+        width_->setValue(0);
+        refresh();
+    });
+    width_->setValue(0);
+    refresh();
+}
+
+void DeliverView::showEvent(QShowEvent*) { refresh(); }
+void DeliverView::hideEvent(QHideEvent*) { weighSoon_.stop(); }
+
+void DeliverView::refresh() {
+    const PiecePtr piece = document_ ? document_->piece() : nullptr;
+    if (!isVisible()) return;
+    store_->setEnabled(piece && !writer_.isRunning());
+    printBox_->setVisible(piece && piece->flat->unit == Unit::Mm);
+    pieceName_->setText(piece ? tr("Deliver: %1").arg(q(piece->name)) : tr("Nothing to deliver yet: add a piece first"));
+    if (!piece) return;
+    const QString chosen = panelChoice_->currentData().toString();
+    panelChoice_->clear();
+    if (piece->flat->panels.size() > 1) panelChoice_->addItem(tr("Whole flat"), QString());
+    for (auto it = piece->flat->panels.rbegin(); it != piece->flat->panels.rend(); ++it) panelChoice_->addItem(q(it->name), q(it->id));
+    const int kept = panelChoice_->findData(chosen);
+    panelChoice_->setCurrentIndex(std::max(0, kept));
+    quality_->setEnabled(format_->currentIndex() == 0);
+    if (width_->value() < 1) width_->setValue(3000);
+    const Flat& flat = *piece->flat;
+    if (flat.unit == Unit::Mm)
+        printFacts_->setText(tr("One PDF page with the flat, %1 × %2 mm, and %3 mm bleed.\nArt at %4 ppi in press inks (coated stock, FOGRA39), at most 330 % ink; words in front stay "
+                                "sharp outlines. Crop and fold marks stand outside the bleed; no guide line is printed.")
+                                 .arg(q(shortNumber(flat.trim().w)), q(shortNumber(flat.trim().h)), q(shortNumber(flat.bleed)), q(shortNumber(flat.ppi))));
+    weight_->setText(tr("weighing…"));
+    weighSoon_.start();
+}
+
+PictureOptions DeliverView::storeOptions() const {
+    PictureOptions options;
+    options.format = format_->currentIndex() == 0 ? PictureFormat::Jpeg : PictureFormat::Png;
+    options.panel = panelChoice_->currentData().toString().toStdString();
+    options.width = int(width_->value());
+    options.quality = int(quality_->value());
+    return options;
+}
+
+void DeliverView::weigh() {
+    weighAgain_ = weigher_.isRunning();
+    const PiecePtr piece = document_ ? document_->piece() : nullptr;
+    if (weighAgain_ || !piece || !isVisible()) return;
+    if (engine_.pictures.busy()) return weighSoon_.start();
+    weigher_.setFuture(QtConcurrent::run([this, release = document_->release(), id = piece->id, options = storeOptions()] { return std::pair(release, encodePiece(engine_.renderer, release, id, options)); }));
+}
+
+QString DeliverView::suggestedName(const QString& ending) const {
+    const Brief& brief = document_->release()->brief;
+    QString name = q(brief.catalogue + " " + brief.title + " " + document_->piece()->name).trimmed();
+    name.replace(QLatin1Char('/'), QLatin1Char('-'));
+    const auto folder = document_->file().empty() ? QDir::homePath() : q(document_->file().parent_path().string());
+    return folder + QLatin1Char('/') + name + ending;
+}
+
+void DeliverView::askName(bool print) {
+    const QString ending = print ? QStringLiteral(".pdf") : format_->currentIndex() == 0 ? QStringLiteral(".jpg") : QStringLiteral(".png");
+    const QString file = QFileDialog::getSaveFileName(this, print ? tr("Save print file") : tr("Save for stores"), suggestedName(ending), QStringLiteral("*") + ending);
+    if (file.isEmpty()) return;
+    if (print) writePrintFile(file);
+    else writeStorePicture(file);
+}
+
+/// Runs a job that answers with '+' or '-' and a sentence.
+void DeliverView::run(const QString& what, std::function<QString()> job) {
+    result_->setText(what);
+    setRole(result_, "soft");
+    store_->setEnabled(false);
+    print_->setEnabled(false);
+    writer_.setFuture(QtConcurrent::run(std::move(job)));
+}
+
+void DeliverView::writeStorePicture(const QString& file) {
+    run(tr("Writing %1…").arg(QFileInfo(file).fileName()), [this, file, release = document_->release(), id = document_->piece()->id, options = storeOptions()] {
+        PictureStore pictures; // full pictures, whatever the bench has so far
+        Renderer renderer(pictures, engine_.fonts);
+        const auto encoded = encodePiece(renderer, release, id, options);
+        if (!encoded) return QLatin1Char('-') + q(encoded.error().message);
+        if (const auto done = writeFile(file.toStdString(), encoded->bytes); !done) return QLatin1Char('-') + q(done.error().message);
+        return QLatin1Char('+') + tr("Wrote %1: %2 × %3 px, %4.").arg(QFileInfo(file).fileName()).arg(encoded->width).arg(encoded->height).arg(bytesText(encoded->bytes.size()));
+    });
+}
+
+void DeliverView::writePrintFile(const QString& file) {
+    run(tr("Writing %1…").arg(QFileInfo(file).fileName()), [this, file, release = document_->release(), id = document_->piece()->id] {
+        PictureStore pictures;
+        Renderer renderer(pictures, engine_.fonts);
+        const auto report = writePrintPdf(renderer, release, id, pressProfileBytes(), {}, file.toStdString());
+        if (!report) return QLatin1Char('-') + q(report.error().message);
+        return QLatin1Char('+') + tr("Wrote %1: trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.")
+                                      .arg(QFileInfo(file).fileName(), q(shortNumber(report->trimWidthMm)), q(shortNumber(report->trimHeightMm)), q(shortNumber(report->bleedMm)),
+                                           q(shortNumber(report->ppi)), q(shortNumber(report->mostInk * 100, 0)), bytesText(report->bytes));
+    });
+}
+
+} // namespace glyptos

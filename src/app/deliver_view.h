@@ -1,0 +1,60 @@
+// The Deliver step: a store picture and a print file of the piece in hand.
+#pragma once
+
+#include "app/document.h"
+#include "app/form_rows.h"
+#include "file/print_pdf.h"
+#include "file/store_picture.h"
+
+#include <QComboBox>
+#include <QFutureWatcher>
+#include <QSlider>
+#include <QTimer>
+#include <QWidget>
+
+namespace glyptos {
+
+class DeliverView : public QWidget {
+    Q_OBJECT
+  public:
+    explicit DeliverView(Engine& engine, QWidget* parent = nullptr);
+    ~DeliverView() override;
+    void setDocument(Document* document);
+
+  public Q_SLOTS:
+    /// Writes to a file without asking for its name.
+    void writeStorePicture(const QString& file);
+    void writePrintFile(const QString& file);
+
+  Q_SIGNALS:
+    void written(const QString& sentence);
+
+  protected:
+    void showEvent(QShowEvent* event) override;
+    void hideEvent(QHideEvent* event) override;
+
+  private:
+    QWidget* makeStore();
+    QWidget* makePrint();
+    PictureOptions storeOptions() const;
+    void refresh();
+    /// Encodes in the background to tell the size in bytes.
+    void weigh();
+    void askName(bool print);
+    void run(const QString& what, std::function<QString()> job);
+    QString suggestedName(const QString& ending) const;
+
+    Engine& engine_;
+    Document* document_ = nullptr;
+    QComboBox *format_, *panelChoice_;
+    NumberField *width_, *quality_;
+    QLabel *weight_, *printFacts_, *result_, *pieceName_, *preview_;
+    QPushButton *store_, *print_;
+    QWidget* printBox_;
+    QTimer weighSoon_;
+    QFutureWatcher<std::pair<ReleasePtr, Result<EncodedPicture>>> weigher_;
+    QFutureWatcher<QString> writer_;
+    bool weighAgain_ = false;
+};
+
+} // namespace glyptos

@@ -1,0 +1,107 @@
+#include "app/dieline_painter.h"
+
+#include "app/theme.h"
+
+#include <QPainterPath>
+
+namespace glyptos {
+namespace {
+
+QPen pen(const QColor& colour, double width, Qt::PenStyle style = Qt::SolidLine) {
+    QPen p(colour, width, style);
+    p.setCosmetic(true);
+    return p;
+}
+
+/// The ochre of the bleed is one for day and night, since the bench stays neutral.
+const Theme& lines() {
+    static const Theme day = Theme::day();
+    return day;
+}
+
+void paintBleed(QPainter& painter, const QPainterPath& bleed, const QPainterPath& trim) {
+    painter.save();
+    painter.setClipPath(bleed.subtracted(trim), Qt::IntersectClip);
+    const QRectF box = bleed.boundingRect();
+    painter.setPen(pen(lines().caution, 1.2));
+    for (double x = box.left() - box.height(); x < box.right(); x += 7) painter.drawLine(QPointF(x, box.bottom()), QPointF(x + box.height(), box.top()));
+    painter.restore();
+    painter.setPen(pen(lines().caution, 0.8));
+    painter.drawPath(bleed);
+}
+
+void paintTrim(QPainter& painter, const QPainterPath& trim) {
+    // A pale line beside the ink keeps the trim visible on dark art.
+    painter.setPen(pen(QColor(255, 255, 255, 110), 2.6));
+    painter.drawPath(trim);
+    painter.setPen(pen(lines().ink, 1.1));
+    painter.drawPath(trim);
+}
+
+void paintSafety(QPainter& painter, const QPainterPath& safe) {
+    painter.setPen(pen(QColor(255, 255, 255, 150), 2.2, Qt::DotLine));
+    painter.drawPath(safe);
+    painter.setPen(pen(lines().accent, 1.4, Qt::DotLine));
+    painter.drawPath(safe);
+}
+
+QPainterPath pathOf(const Rect& r, const Affine& map) {
+    QPainterPath path;
+    path.addRect(toQt(r));
+    return toQt(map).map(path);
+}
+
+} // namespace
+
+QTransform toQt(const Affine& m) { return {m.a, m.b, m.c, m.d, m.e, m.f}; }
+QRectF toQt(const Rect& r) { return {r.x, r.y, r.w, r.h}; }
+
+void paintPanelLines(QPainter& painter, const Panel& panel, const Affine& map, const LineKey& key) {
+    painter.setBrush(Qt::NoBrush);
+    const QPainterPath trim = pathOf(panel.trim(), map);
+    if (key.bleed && panel.withBleed() != panel.trim()) paintBleed(painter, pathOf(panel.withBleed(), map), trim);
+    if (key.trim) paintTrim(painter, trim);
+    if (const auto safe = panel.safeArea(); safe && key.safety) paintSafety(painter, pathOf(*safe, map));
+}
+
+void paintFlatLines(QPainter& painter, const Flat& flat, const Affine& map, const LineKey& key) {
+    painter.setBrush(Qt::NoBrush);
+    if (key.fold)
+        for (const Flap& flap : flat.flaps) {
+            painter.setPen(pen(QColor(lines().paper), 1, Qt::DashDotLine));
+            painter.drawPath(pathOf(flap.area, map));
+        }
+    const QPainterPath trim = pathOf(flat.trim(), map);
+    if (key.bleed && flat.bleed > 0) paintBleed(painter, pathOf(flat.withBleed(), map), trim);
+    if (key.trim) paintTrim(painter, trim);
+    for (const Panel& panel : flat.panels)
+        if (const auto safe = panel.safeArea(); safe && key.safety) paintSafety(painter, pathOf(*safe, map * panel.toFlat()));
+    if (!key.fold) return;
+    for (const Fold& fold : flat.folds) {
+        const Vec2 a = map.map(fold.from), b = map.map(fold.to), along = (b - a) * (1 / std::max((b - a).length(), 1e-9));
+        painter.setPen(pen(lines().fold, 1.4, Qt::DashLine));
+        painter.drawLine(QPointF(a.x, a.y), QPointF(b.x, b.y));
+        // Notches beyond the sheet, so that the fold can be found when art hides the line.
+        painter.setPen(pen(lines().fold, 2.4));
+        const Vec2 p = a - along * 14, q = b + along * 14;
+        painter.drawLine(QPointF(a.x - along.x * 5, a.y - along.y * 5), QPointF(p.x, p.y));
+        painter.drawLine(QPointF(b.x + along.x * 5, b.y + along.y * 5), QPointF(q.x, q.y));
+    }
+}
+
+void paintLineSample(QPainter& painter, const QRect& area, const QString& kind) {
+    const double y = area.center().y() + 0.5;
+    if (kind == QLatin1String("bleed")) {
+        painter.setClipRect(area);
+        painter.setPen(pen(theme().caution, 1.2));
+        for (int x = area.left() - 10; x < area.right(); x += 6) painter.drawLine(x, area.bottom(), x + area.height(), area.top());
+        painter.setClipping(false);
+        return;
+    }
+    if (kind == QLatin1String("trim")) painter.setPen(pen(theme().ink, 1.6));
+    if (kind == QLatin1String("safety")) painter.setPen(pen(theme().accent, 1.8, Qt::DotLine));
+    if (kind == QLatin1String("fold")) painter.setPen(pen(theme().fold, 1.8, Qt::DashLine));
+    painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y));
+}
+
+} // namespace glyptos

@@ -1,0 +1,74 @@
+#include "app/form_rows.h"
+
+#include "app/theme.h"
+
+#include <QColorDialog>
+#include <QHBoxLayout>
+#include <QPainter>
+#include <QStyle>
+
+namespace glyptos {
+
+QLabel* roleLabel(const QString& text, const char* role, QWidget* parent) {
+    auto* label = new QLabel(text, parent);
+    label->setProperty("role", role);
+    label->setWordWrap(true);
+    return label;
+}
+
+QLabel* heading(const QString& text, QWidget* parent) {
+    QLabel* label = roleLabel(text.toUpper(), "heading", parent);
+    QFont font = uiFont(11, 600);
+    font.setLetterSpacing(QFont::AbsoluteSpacing, 0.8);
+    label->setFont(font);
+    return label;
+}
+
+void setRole(QLabel* label, const char* role) {
+    label->setProperty("role", role);
+    label->style()->unpolish(label);
+    label->style()->polish(label);
+}
+
+QWidget* inOneRow(std::initializer_list<QWidget*> widgets) {
+    auto* row = new QWidget;
+    auto* layout = new QHBoxLayout(row);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(6);
+    for (QWidget* w : widgets) layout->addWidget(w);
+    return row;
+}
+
+ColourButton::ColourButton(const QString& accessibleName, QWidget* parent) : QPushButton(parent) {
+    setAccessibleName(accessibleName);
+    setMinimumWidth(64);
+    connect(this, &QPushButton::clicked, this, &ColourButton::ask);
+}
+
+void ColourButton::setColour(const QColor& colour) {
+    colour_ = colour;
+    setToolTip(colour.name(colour.alpha() < 255 ? QColor::HexArgb : QColor::HexRgb));
+    update();
+}
+
+void ColourButton::ask() {
+    auto* dialog = new QColorDialog(colour_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setOptions(QColorDialog::ShowAlphaChannel | QColorDialog::DontUseNativeDialog);
+    connect(dialog, &QColorDialog::colorSelected, this, &ColourButton::chosen);
+    dialog->open();
+}
+
+void ColourButton::paintEvent(QPaintEvent* event) {
+    QPushButton::paintEvent(event);
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const QRectF area = QRectF(rect()).adjusted(6, 6, -6, -6);
+    painter.setPen(QPen(theme().hairline, 1));
+    painter.setBrush(Qt::white);
+    painter.drawRoundedRect(area, 3, 3);
+    painter.setBrush(colour_);
+    painter.drawRoundedRect(area, 3, 3);
+}
+
+} // namespace glyptos

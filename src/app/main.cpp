@@ -1,0 +1,33 @@
+#include "app/main_window.h"
+#include "app/theme.h"
+
+#include <QApplication>
+#include <QIcon>
+#include <QSettings>
+#include <iostream>
+
+int main(int argc, char** argv) {
+    if (qEnvironmentVariableIsEmpty("DISPLAY") && qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") && qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) {
+        std::cerr << "glyptos: there is no display to open a window on; use a desktop session, or glyptos-cli, which needs none.\n";
+        return 2;
+    }
+    QApplication app(argc, argv);
+    QApplication::setOrganizationName(QStringLiteral("glyptos"));
+    QApplication::setApplicationName(QStringLiteral("glyptos"));
+    QApplication::setApplicationDisplayName(QStringLiteral("Glyptos"));
+    QApplication::setDesktopFileName(QStringLiteral("glyptos"));
+    QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/glyptos.svg")));
+    auto forms = glyptos::shippedForms();
+    if (!forms) {
+        std::cerr << "glyptos: " << forms.error().message << '\n';
+        return 2;
+    }
+    glyptos::applyTheme(app, QSettings().value(QStringLiteral("look/night"), false).toBool());
+    glyptos::Engine engine;
+    glyptos::MainWindow window(engine, std::move(*forms));
+    window.show();
+    const QStringList arguments = QApplication::arguments();
+    if (arguments.size() > 1) window.openFile(arguments[1]);
+    else window.newRelease();
+    return QApplication::exec();
+}

@@ -1,0 +1,306 @@
+#include "app/main_window.h"
+
+#include "app/theme.h"
+#include "base/text.h"
+#include "file/picture_reader.h"
+#include "release/placing.h"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QDragEnterEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QMessageBox>
+#include <QMimeData>
+#include <QSettings>
+#include <QStatusBar>
+#include <QVBoxLayout>
+#include <QtConcurrent>
+
+namespace glyptos {
+namespace {
+
+QString q(const std::string& s) { return QString::fromStdString(s); }
+
+std::filesystem::path pathOf(const QString& file) { return file.toStdString(); }
+
+} // namespace
+
+MainWindow::MainWindow(Engine& engine, FormList forms) : engine_(engine), forms_(std::move(forms)), service_(engine) {
+    setObjectName(QStringLiteral("glyptos"));
+    setAcceptDrops(true);
+    auto* whole = new QWidget;
+    auto* row = new QHBoxLayout(whole);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(0);
+    row->addWidget(rail_ = new StepsRail);
+    auto* column = new QVBoxLayout;
+    column->setSpacing(0);
+    column->addWidget(strip_ = new SetStrip(engine, service_));
+    notice_ = new QWidget;
+    notice_->setObjectName(QStringLiteral("notice"));
+    notice_->setAttribute(Qt::WA_StyledBackground);
+    notice_->setStyleSheet(QStringLiteral("#notice { background: palette(base); border-bottom: 1px solid %1; }").arg(theme().fault.name()));
+    auto* noticeRow = new QHBoxLayout(notice_);
+    noticeRow->addWidget(noticeText_ = roleLabel(QString(), "fault"), 1);
+    noticeText_->setAccessibleName(tr("Message"));
+    auto* dismiss = new QPushButton(tr("Understood"));
+    noticeRow->addWidget(dismiss);
+    connect(dismiss, &QPushButton::clicked, notice_, &QWidget::hide);
+    notice_->hide();
+    column->addWidget(notice_);
+    column->addWidget(views_ = new QStackedWidget, 1);
+    row->addLayout(column, 1);
+    setCentralWidget(whole);
+    views_->addWidget(brief_ = new BriefView(engine, service_));
+    views_->addWidget(compose_ = new ComposeView(engine, service_));
+    views_->addWidget(layout_ = new LayoutView(engine, service_));
+    views_->addWidget(deliver_ = new DeliverView(engine));
+
+    statusBar()->setSizeGripEnabled(false);
+    for (QLabel** label : {&position_, &colourUnder_, &size_, &saveState_}) {
+        statusBar()->addWidget(*label = roleLabel(QString(), "soft"));
+        (*label)->setWordWrap(false);
+        (*label)->setMinimumWidth(120);
+    }
+    connect(rail_, &StepsRail::chosen, this, &MainWindow::showStep);
+    connect(brief_, &BriefView::pieceChosen, this, [this](const std::string& piece) {
+        if (const PiecePtr p = document_->release()->piece(piece)) document_->selectPanel({piece, p->flat->panels.back().id});
+        showStep(Step::Compose);
+    });
+    connect(layout_, &LayoutView::composeAsked, this, [this] { showStep(Step::Compose); });
+    connect(compose_, &ComposeView::pictureAsked, this, &MainWindow::askPictures);
+    connect(compose_->bench(), &ComposeBench::picturesArrived, this, [this](const QStringList& files, Vec2 at) { bringIn(files, at); });
+    for (BenchView* bench : {static_cast<BenchView*>(compose_->bench()), static_cast<BenchView*>(layout_->bench())})
+        connect(bench, &BenchView::pointerMoved, this, [this](Vec2 at, const QColor& c) {
+            const PiecePtr piece = document_->piece();
+            if (!piece) return;
+            const bool mm = piece->flat->unit == Unit::Mm;
+            const double px = mm ? pxPerMm({piece->flat->ppi}) : 1;
+            position_->setText(mm ? tr("x %1  y %2 mm   (%3, %4 px)").arg(at.x, 0, 'f', 1).arg(at.y, 0, 'f', 1).arg(std::lround(at.x * px)).arg(std::lround(at.y * px))
+                                  : tr("x %1  y %2 px").arg(std::lround(at.x)).arg(std::lround(at.y)));
+            colourUnder_->setText(c.isValid() ? tr("colour under: %1 %2 %3").arg(c.red()).arg(c.green()).arg(c.blue()) : QString());
+        });
+    connect(strip_, &SetStrip::addPieceAsked, this, [this](QPoint at) {
+        auto* menu = new QMenu(this);
+        menu->setAttribute(Qt::WA_DeleteOnClose);
+        fillPieceMenu(menu);
+        menu->popup(at);
+    });
+    connect(&opener_, &QFutureWatcherBase::finished, this, [this] {
+        const auto result = opener_.future().result();
+        if (!result) return tell(q(result.error().message));
+        setRelease(*result, pathOf(openingFile_));
+        remember(openingFile_);
+        Q_EMIT opened();
+    });
+    connect(&saver_, &QFutureWatcherBase::finished, this, [this] {
+        const auto result = saver_.future().result();
+        const bool close = std::exchange(closeAfterSave_, false);
+        if (!result) return tell(q(result.error().message));
+        document_->setSaved(savingRelease_, pathOf(savingFile_));
+        remember(savingFile_);
+        Q_EMIT saved();
+        if (close) this->close();
+    });
+    connect(&importer_, &QFutureWatcherBase::finished, this, [this] {
+        QStringList troubles;
+        for (const auto& source : importer_.future().result()) {
+            if (source) place(*source, importAt_);
+            else troubles << q(source.error().message);
+            importAt_.reset();
+        }
+        if (!troubles.isEmpty()) tell(troubles.join(QLatin1Char(' ')));
+        refreshTitles();
+        Q_EMIT broughtIn();
+    });
+    makeActions();
+    setRelease(std::make_shared<const Release>(), {});
+    showStep(Step::Compose);
+    restoreWindow();
+}
+
+MainWindow::~MainWindow() {
+    opener_.waitForFinished();
+    saver_.waitForFinished();
+    importer_.waitForFinished();
+}
+
+bool MainWindow::isBusy() const { return service_.busy() || engine_.pictures.busy() || opener_.isRunning() || saver_.isRunning() || importer_.isRunning(); }
+
+void MainWindow::tell(const QString& sentence) {
+    noticeText_->setText(sentence);
+    notice_->show();
+}
+
+void MainWindow::setRelease(ReleasePtr release, const std::filesystem::path& file) {
+    auto old = std::move(document_);
+    document_ = std::make_unique<Document>(std::move(release), file);
+    connect(document_.get(), &Document::historyChanged, this, &MainWindow::refreshTitles);
+    connect(document_.get(), &Document::selectionChanged, this, &MainWindow::refreshTitles);
+    connect(document_.get(), &Document::refused, this, &MainWindow::tell);
+    strip_->setDocument(document_.get());
+    brief_->setDocument(document_.get());
+    compose_->setDocument(document_.get());
+    layout_->setDocument(document_.get());
+    deliver_->setDocument(document_.get());
+    notice_->hide();
+    refreshTitles();
+}
+
+void MainWindow::newRelease() {
+    if (!mayLeave()) return;
+    ReleasePtr release = std::make_shared<const Release>();
+    for (const char* id : {"digital-cover", "sleeve-12"})
+        for (const auto& form : forms_)
+            if (form->id == id)
+                if (auto next = withPiece(release, form)) release = *next;
+    setRelease(release, {});
+}
+
+void MainWindow::showStep(Step step) {
+    rail_->setCurrent(step);
+    views_->setCurrentIndex(int(step));
+}
+
+void MainWindow::openFile(const QString& file) {
+    if (opener_.isRunning() || !mayLeave()) return;
+    openingFile_ = QFileInfo(file).absoluteFilePath();
+    saveState_->setText(tr("opening %1…").arg(QFileInfo(file).fileName()));
+    opener_.setFuture(QtConcurrent::run([path = pathOf(openingFile_), forms = forms_] { return openProject(path, forms); }));
+}
+
+void MainWindow::saveTo(const QString& file) {
+    if (saver_.isRunning()) return;
+    savingFile_ = QFileInfo(file).absoluteFilePath();
+    savingRelease_ = document_->release();
+    saveState_->setText(tr("saving…"));
+    saver_.setFuture(QtConcurrent::run([release = savingRelease_, path = pathOf(savingFile_)] { return saveProject(*release, path); }));
+}
+
+void MainWindow::save(bool askName) {
+    if (!askName && !document_->file().empty()) return saveTo(q(document_->file().string()));
+    const QString suggested = document_->file().empty() ? q(document_->release()->brief.title) + QStringLiteral(".glyptos") : q(document_->file().string());
+    QString file = QFileDialog::getSaveFileName(this, tr("Save release"), suggested, tr("Glyptos release (*.glyptos)"));
+    if (file.isEmpty()) return void(closeAfterSave_ = false);
+    if (!file.endsWith(QStringLiteral(".glyptos"))) file += QStringLiteral(".glyptos");
+    saveTo(file);
+}
+
+void MainWindow::askOpen() {
+    const QString file = QFileDialog::getOpenFileName(this, tr("Open release"), {}, tr("Glyptos release (*.glyptos)"));
+    if (!file.isEmpty()) openFile(file);
+}
+
+void MainWindow::askPictures() {
+    const QStringList files = QFileDialog::getOpenFileNames(this, tr("Bring in pictures"), {}, tr("Pictures (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg);;All files (*)"));
+    if (!files.isEmpty()) bringIn(files);
+}
+
+void MainWindow::bringIn(const QStringList& files, std::optional<Vec2> at) {
+    if (importer_.isRunning()) return tell(tr("Pictures are still being brought in; drop these again in a moment."));
+    if (!document_->piece()) return tell(tr("This release has no piece yet; add one first, then drop the picture again."));
+    importAt_ = at;
+    saveState_->setText(tr("bringing in %n picture(s)…", nullptr, int(files.size())));
+    importer_.setFuture(QtConcurrent::run([files] {
+        std::vector<Result<SourcePtr>> out;
+        for (const QString& file : files) out.push_back(importPicture(pathOf(file)));
+        return out;
+    }));
+}
+
+/// The first picture of a panel covers it; later ones come in smaller, where they were dropped.
+void MainWindow::place(const SourcePtr& source, std::optional<Vec2> at) {
+    const PiecePtr piece = document_->piece();
+    const Panel* panel = piece ? piece->flat->panel(document_->panel().panel) : nullptr;
+    if (!panel) return;
+    const Stack& stack = stackOf(*document_->release(), document_->panel());
+    const bool first = std::none_of(stack.begin(), stack.end(), [](const LayerPtr& l) { return l->as<PictureContent>(); });
+    Layer layer;
+    layer.name = std::filesystem::path(source->name).stem().string();
+    layer.content = PictureContent{source->id, {0, 0, 1, 1}};
+    layer.placement = first ? covering(panel->withBleed(), *source) : within(panel->trim(), *source, 0.6, at.value_or(panel->trim().centre()));
+    std::string id;
+    const std::string behind = first && !stack.empty() ? stack.back()->id : std::string();
+    ReleasePtr next = withLayer(withSource(document_->release(), source), document_->panel(), std::move(layer), document_->layer(), &id);
+    if (!behind.empty()) next = withMovedLayer(next, document_->panel(), id, {}, stack.size() + 1);
+    document_->edit(tr("Bring in %1").arg(q(source->name)), next);
+    document_->selectLayer(id);
+    showStep(Step::Compose);
+}
+
+void MainWindow::addLayer(const QString& stepName, Layer layer) {
+    if (!document_->piece()) return;
+    std::string id;
+    document_->edit(stepName, withLayer(document_->release(), document_->panel(), std::move(layer), document_->layer(), &id));
+    document_->selectLayer(id);
+    showStep(Step::Compose);
+}
+
+void MainWindow::addPiece(const std::shared_ptr<const Form>& form) {
+    document_->edit(tr("Add %1").arg(q(form->name)), withPiece(document_->release(), form));
+    const auto& pieces = document_->release()->pieces;
+    if (!pieces.empty()) document_->selectPanel({pieces.back()->id, pieces.back()->flat->panels.back().id});
+}
+
+bool MainWindow::mayLeave() {
+    if (!document_ || !document_->isModified()) return true;
+    QMessageBox box(QMessageBox::Question, tr("Unsaved work"), tr("“%1” has changes that are not saved.").arg(q(document_->release()->brief.title)), QMessageBox::NoButton, this);
+    QPushButton* leave = box.addButton(tr("Leave them"), QMessageBox::DestructiveRole);
+    QPushButton* stay = box.addButton(tr("Stay here"), QMessageBox::RejectRole);
+    box.setDefaultButton(stay);
+    box.exec();
+    return box.clickedButton() == leave;
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!mayLeave()) return event->ignore();
+    QSettings settings;
+    settings.setValue(QStringLiteral("window/geometry"), saveGeometry());
+    settings.setValue(QStringLiteral("window/step"), int(rail_->current()));
+    event->accept();
+}
+
+void MainWindow::restoreWindow() {
+    const QSettings settings;
+    if (!restoreGeometry(settings.value(QStringLiteral("window/geometry")).toByteArray())) resize(1280, 800);
+    showStep(static_cast<Step>(std::clamp(settings.value(QStringLiteral("window/step"), int(Step::Compose)).toInt(), 0, int(Step::Deliver))));
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    QStringList pictures;
+    for (const QUrl& url : event->mimeData()->urls()) {
+        const QString file = url.toLocalFile();
+        if (file.endsWith(QStringLiteral(".glyptos"))) return openFile(file);
+        if (!file.isEmpty()) pictures << file;
+    }
+    if (!pictures.isEmpty()) bringIn(pictures);
+}
+
+void MainWindow::refreshTitles() {
+    const Brief& brief = document_->release()->brief;
+    QStringList parts;
+    for (const std::string* s : {&brief.title, &brief.artist, &brief.catalogue})
+        if (!s->empty()) parts << q(*s);
+    setWindowTitle((parts.isEmpty() ? tr("New release") : parts.join(QStringLiteral(" · "))) + QStringLiteral("[*]"));
+    setWindowModified(document_->isModified());
+    const History& history = document_->history();
+    undo_->setEnabled(history.canUndo());
+    undo_->setText(history.canUndo() ? tr("Undo: %1").arg(q(history.undoName())) : tr("Undo"));
+    redo_->setEnabled(history.canRedo());
+    redo_->setText(history.canRedo() ? tr("Redo: %1").arg(q(history.redoName())) : tr("Redo"));
+    for (QAction* a : layerMenu_->actions())
+        if (a->property("needsLayer").toBool()) a->setEnabled(!document_->layer().empty());
+    saveState_->setText(document_->isModified() ? tr("changes not saved") : document_->file().empty() ? tr("not saved yet") : tr("saved"));
+    const PiecePtr piece = document_->piece();
+    if (!piece) return size_->clear();
+    const Rect trim = piece->flat->trim();
+    size_->setText(q(piece->name) + QStringLiteral("  ") + q(shortNumber(trim.w)) + QStringLiteral(" × ") + q(shortNumber(trim.h)) + (piece->flat->unit == Unit::Mm ? tr(" mm, %1 ppi").arg(piece->flat->ppi) : tr(" px")));
+}
+
+} // namespace glyptos

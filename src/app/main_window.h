@@ -1,0 +1,104 @@
+// The window: steps, the set, the view of the step in hand, and the status line.
+#pragma once
+
+#include "app/brief_view.h"
+#include "app/compose_view.h"
+#include "app/deliver_view.h"
+#include "app/layout_view.h"
+#include "app/set_strip.h"
+#include "app/steps_rail.h"
+
+#include <QFutureWatcher>
+#include <QMainWindow>
+#include <QMenu>
+#include <QStackedWidget>
+#include <QTimer>
+
+namespace glyptos {
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+  public:
+    explicit MainWindow(Engine& engine, FormList forms);
+    ~MainWindow() override;
+
+    Document* document() const { return document_.get(); }
+    ComposeView* compose() const { return compose_; }
+    BriefView* brief() const { return brief_; }
+    LayoutView* layOut() const { return layout_; }
+    DeliverView* deliver() const { return deliver_; }
+    SetStrip* set() const { return strip_; }
+    StepsRail* rail() const { return rail_; }
+    /// True while something is being rendered, decoded, opened, saved or brought in.
+    bool isBusy() const;
+
+  public Q_SLOTS:
+    /// Opens a release in the background; a sentence says so when it cannot be opened, and the open one stays.
+    void openFile(const QString& file);
+    void saveTo(const QString& file);
+    /// Brings pictures into the panel in hand, each as a layer; `at` is where the first goes, or nothing for the middle.
+    void bringIn(const QStringList& files, std::optional<Vec2> at = std::nullopt);
+    void newRelease();
+    void showStep(Step step);
+    /// One sentence that stays until it is dismissed or replaced.
+    void tell(const QString& sentence);
+
+  Q_SIGNALS:
+    void opened();
+    void saved();
+    void broughtIn();
+
+  protected:
+    void closeEvent(QCloseEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
+  private:
+    void makeActions();
+    void makeReleaseMenu();
+    void makeEditMenu();
+    void makePieceMenu();
+    void makeLayerMenu();
+    void makeViewMenu();
+    QAction* action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run);
+    void setRelease(ReleasePtr release, const std::filesystem::path& file);
+    void refreshTitles();
+    void refreshRecent();
+    void remember(const QString& file);
+    /// True when the open release may be let go: saved, or the user said so.
+    bool mayLeave();
+    void askOpen();
+    void save(bool askName);
+    void askPictures();
+    void addPiece(const std::shared_ptr<const Form>& form);
+    void fillPieceMenu(QMenu* menu);
+    void addLayer(const QString& stepName, Layer layer);
+    void place(const SourcePtr& source, std::optional<Vec2> at);
+    void restoreWindow();
+    void setNight(bool night);
+
+    Engine& engine_;
+    FormList forms_;
+    RenderService service_;
+    std::unique_ptr<Document> document_;
+    StepsRail* rail_;
+    SetStrip* strip_;
+    QStackedWidget* views_;
+    BriefView* brief_;
+    ComposeView* compose_;
+    LayoutView* layout_;
+    DeliverView* deliver_;
+    QWidget* notice_;
+    QLabel *noticeText_, *position_, *colourUnder_, *saveState_, *size_;
+    QAction *undo_, *redo_, *night_;
+    QMenu *recent_, *layerMenu_;
+    QFutureWatcher<Result<ReleasePtr>> opener_;
+    QFutureWatcher<Result<void>> saver_;
+    QFutureWatcher<std::vector<Result<SourcePtr>>> importer_;
+    QString openingFile_, savingFile_;
+    ReleasePtr savingRelease_;
+    std::optional<Vec2> importAt_;
+    bool closeAfterSave_ = false;
+};
+
+} // namespace glyptos

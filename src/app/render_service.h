@@ -1,0 +1,54 @@
+// Pictures for widgets, rendered on other threads. The main thread only paints what is finished.
+#pragma once
+
+#include "app/document.h"
+
+#include <QImage>
+#include <QObject>
+#include <atomic>
+#include <condition_variable>
+#include <functional>
+#include <map>
+#include <mutex>
+#include <thread>
+
+namespace glyptos {
+
+/// Renders scenes in the order of their urgency. A new request of the same requester replaces its old one, also while it is
+/// being rendered.
+class RenderService : public QObject {
+    Q_OBJECT
+  public:
+    explicit RenderService(Engine& engine, QObject* parent = nullptr);
+    ~RenderService() override;
+
+    /// Renders `region` of `scene` and calls `done` with it on the main thread, unless replaced or the `requester` is gone by then.
+    /// Smaller `urgency` goes first.
+    void request(QObject* requester, int urgency, Scene scene, IntRect region, std::function<void(QImage)> done);
+    bool busy() const;
+
+  private:
+    struct Job {
+        int urgency = 0;
+        uint64_t number = 0;
+        Scene scene;
+        IntRect region;
+        std::function<void(QImage)> done;
+    };
+    void work(const std::stop_token& stop);
+
+    Engine& engine_;
+    mutable std::mutex mutex_;
+    std::condition_variable_any wake_;
+    std::map<QObject*, Job> jobs_;
+    QObject* rendering_ = nullptr;
+    std::atomic<bool> cancel_ = false;
+    uint64_t counter_ = 0;
+    std::map<QObject*, uint64_t> newest_; ///< main thread only
+    std::jthread worker_;
+};
+
+/// A QImage over the renderer's bytes.
+QImage renderImage(Renderer& renderer, const Scene& scene, const IntRect& region, const std::atomic<bool>* cancel = nullptr);
+
+} // namespace glyptos

@@ -1,0 +1,70 @@
+// demo-art --compose COMPOSITION.json --out FILE.glyptos [--pictures FOLDER]
+//
+// Makes the pictures of the demo and puts them into the composition: a release file (docs/file-format.md) without
+// sources, in which a layer names its picture as "@moon.png".
+#include "canvas.h"
+
+#include "file/atomic_file.h"
+#include "file/picture_reader.h"
+#include "file/project.h"
+#include "file/release_json.h"
+
+#include <CLI/CLI.hpp>
+#include <fstream>
+#include <iostream>
+#include <iterator>
+
+namespace {
+
+using namespace glyptos;
+
+std::string replaced(std::string text, const std::string& what, const std::string& by) {
+    for (size_t at = 0; (at = text.find(what, at)) != text.npos; at += by.size()) text.replace(at, what.size(), by);
+    return text;
+}
+
+Result<void> compose(const std::string& composition, const std::string& out, const std::string& folder) {
+    using namespace glyptos::demo;
+    std::vector<SourcePtr> sources;
+    for (const auto make : {seaAndSky, lighthouse, moon, beam, gulls, rust, paper, harbourWall, rope, chart, keeper}) {
+        DemoPicture picture = make();
+        if (!folder.empty())
+            if (auto written = writeFile(folder + "/" + picture.name, picture.bytes); !written) return written;
+        auto source = sourceFromBytes(std::move(picture.bytes), picture.name);
+        if (!source) return tl::unexpected(source.error());
+        sources.push_back(*source);
+    }
+    std::ifstream in(composition, std::ios::binary);
+    std::string text(std::istreambuf_iterator<char>(in), {});
+    if (text.empty()) return fail(Fault::Unreadable, composition + " cannot be read");
+    Release listed;
+    for (const SourcePtr& s : sources) {
+        text = replaced(text, "\"@" + s->name + "\"", "\"" + s->id + "\"");
+        listed.sources.push_back(s);
+    }
+    const std::string all = releaseToJson(listed), key = "\"sources\": ";
+    const size_t from = all.find(key) + key.size(), to = all.find(",\n \"pieces\"");
+    text = replaced(text, "\"sources\": []", key + all.substr(from, to - from));
+    auto forms = shippedForms();
+    if (!forms) return tl::unexpected(forms.error());
+    auto release = releaseFromJson(text, *forms);
+    if (!release) return fail(release.error().fault, composition + ": " + release.error().message);
+    release->sources = sources;
+    return saveProject(*release, out);
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    CLI::App app("Makes the demo release.", "demo-art");
+    std::string composition, out, folder;
+    app.add_option("--compose", composition, "The composition")->required();
+    app.add_option("--out", out, "The release to write")->required();
+    app.add_option("--pictures", folder, "Write the pictures there too");
+    CLI11_PARSE(app, argc, argv);
+    if (auto done = compose(composition, out, folder); !done) {
+        std::cerr << "demo-art: " << done.error().message << '\n';
+        return 2;
+    }
+    return 0;
+}
