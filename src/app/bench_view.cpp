@@ -98,6 +98,7 @@ void BenchView::requestPicture() {
         pictureOrigin_ = {seen.x - offset.x, seen.y - offset.y};
         finished_ = !engine_.pictures.busy();
         update();
+        Q_EMIT firstShown();
         if (finished_) Q_EMIT rendered();
     });
 }
@@ -179,6 +180,8 @@ void BenchView::paintRulers(QPainter& painter) {
     painter.drawLine(0, kRuler, width(), kRuler);
     painter.drawLine(kRuler, 0, kRuler, height());
 }
+
+void BenchView::showEvent(QShowEvent*) { refresh(); }
 
 void BenchView::resizeEvent(QResizeEvent*) {
     if (fitted_) zoomToFit();

@@ -37,6 +37,7 @@ class BenchView : public QWidget {
   Q_SIGNALS:
     void zoomChanged();
     void pointerMoved(Vec2 at, const QColor& colour); ///< in the shown frame
+    void firstShown();                                ///< some picture is shown, perhaps a coarse one
     void rendered();                                  ///< the finished picture is shown
 
   protected:
@@ -50,6 +51,7 @@ class BenchView : public QWidget {
     virtual void refresh();
     void paintEvent(QPaintEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
+    void showEvent(QShowEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;

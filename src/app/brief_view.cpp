@@ -42,6 +42,7 @@ BriefView::BriefView(Engine& engine, RenderService& service, QWidget* parent) : 
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
     table_->horizontalHeader()->setSectionResizeMode(2, QHeaderView::Stretch);
+    table_->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     table_->setColumnWidth(0, 46);
     table_->setColumnWidth(1, 50);
     table_->setColumnWidth(3, 74);

@@ -148,8 +148,8 @@ void DeliverView::refresh() {
     if (!piece) return;
     const QString chosen = panelChoice_->currentData().toString();
     panelChoice_->clear();
-    if (piece->flat->panels.size() > 1) panelChoice_->addItem(tr("Whole flat"), QString());
     for (auto it = piece->flat->panels.rbegin(); it != piece->flat->panels.rend(); ++it) panelChoice_->addItem(q(it->name), q(it->id));
+    if (piece->flat->panels.size() > 1) panelChoice_->addItem(tr("Whole flat"), QString());
     const int kept = panelChoice_->findData(chosen);
     panelChoice_->setCurrentIndex(std::max(0, kept));
     quality_->setEnabled(format_->currentIndex() == 0);

@@ -39,7 +39,7 @@ void paintTrim(QPainter& painter, const QPainterPath& trim) {
 }
 
 void paintSafety(QPainter& painter, const QPainterPath& safe) {
-    painter.setPen(pen(QColor(255, 255, 255, 150), 2.2, Qt::DotLine));
+    painter.setPen(pen(QColor(255, 255, 255, 70), 1.6));
     painter.drawPath(safe);
     painter.setPen(pen(lines().accent, 1.4, Qt::DotLine));
     painter.drawPath(safe);

@@ -2,7 +2,6 @@
 
 #include "app/theme.h"
 #include "base/text.h"
-#include "file/picture_reader.h"
 #include "release/placing.h"
 
 #include <QApplication>
@@ -59,10 +58,10 @@ MainWindow::MainWindow(Engine& engine, FormList forms) : engine_(engine), forms_
     views_->addWidget(deliver_ = new DeliverView(engine));
 
     statusBar()->setSizeGripEnabled(false);
-    for (QLabel** label : {&position_, &colourUnder_, &size_, &saveState_}) {
+    for (QLabel** label : {&size_, &saveState_, &position_, &colourUnder_}) {
         statusBar()->addWidget(*label = roleLabel(QString(), "soft"));
         (*label)->setWordWrap(false);
-        (*label)->setMinimumWidth(120);
+        (*label)->setContentsMargins(8, 0, 16, 0);
     }
     connect(rail_, &StepsRail::chosen, this, &MainWindow::showStep);
     connect(brief_, &BriefView::pieceChosen, this, [this](const std::string& piece) {
@@ -106,9 +105,13 @@ MainWindow::MainWindow(Engine& engine, FormList forms) : engine_(engine), forms_
     });
     connect(&importer_, &QFutureWatcherBase::finished, this, [this] {
         QStringList troubles;
-        for (const auto& source : importer_.future().result()) {
-            if (source) place(*source, importAt_);
-            else troubles << q(source.error().message);
+        for (const auto& picture : importer_.future().result()) {
+            if (picture) {
+                if (picture->source->format == "jpeg") engine_.pictures.offer(*picture->source, picture->look, kLookReduction);
+                place(picture->source, importAt_);
+            } else {
+                troubles << q(picture.error().message);
+            }
             importAt_.reset();
         }
         if (!troubles.isEmpty()) tell(troubles.join(QLatin1Char(' ')));
@@ -162,6 +165,8 @@ void MainWindow::newRelease() {
 void MainWindow::showStep(Step step) {
     rail_->setCurrent(step);
     views_->setCurrentIndex(int(step));
+    if (step == Step::Compose) compose_->bench()->setFocus();
+    if (step == Step::LayOut) layout_->bench()->setFocus();
 }
 
 void MainWindow::openFile(const QString& file) {
@@ -204,7 +209,7 @@ void MainWindow::bringIn(const QStringList& files, std::optional<Vec2> at) {
     importAt_ = at;
     saveState_->setText(tr("bringing in %n picture(s)…", nullptr, int(files.size())));
     importer_.setFuture(QtConcurrent::run([files] {
-        std::vector<Result<SourcePtr>> out;
+        std::vector<Result<Imported>> out;
         for (const QString& file : files) out.push_back(importPicture(pathOf(file)));
         return out;
     }));

@@ -7,6 +7,7 @@
 #include "app/layout_view.h"
 #include "app/set_strip.h"
 #include "app/steps_rail.h"
+#include "file/picture_reader.h"
 
 #include <QFutureWatcher>
 #include <QMainWindow>
@@ -94,7 +95,7 @@ class MainWindow : public QMainWindow {
     QMenu *recent_, *layerMenu_;
     QFutureWatcher<Result<ReleasePtr>> opener_;
     QFutureWatcher<Result<void>> saver_;
-    QFutureWatcher<std::vector<Result<SourcePtr>>> importer_;
+    QFutureWatcher<std::vector<Result<Imported>>> importer_;
     QString openingFile_, savingFile_;
     ReleasePtr savingRelease_;
     std::optional<Vec2> importAt_;

@@ -98,6 +98,7 @@ void PieceSheet::paintEvent(QPaintEvent*) {
 }
 
 void PieceSheet::resizeEvent(QResizeEvent*) { arrange(); }
+void PieceSheet::showEvent(QShowEvent*) { arrange(); }
 
 void PieceSheet::mouseDoubleClickEvent(QMouseEvent* event) {
     for (const Place& place : places_)

@@ -70,7 +70,9 @@ QSlider::groove:horizontal { height: 3px; background: $line; border-radius: 1px;
 QSlider::sub-page:horizontal { background: $accent; border-radius: 1px; }
 QSlider::handle:horizontal { width: 11px; margin: -5px 0; border-radius: 6px; background: $sheet; border: 2px solid $accent; }
 QCheckBox::indicator { width: 13px; height: 13px; border: 1px solid $soft; border-radius: 4px; background: $sheet; }
-QCheckBox::indicator:checked { background: $accent; border-color: $accent; }
+QCheckBox::indicator:checked { background: $accent; border-color: $accent; image: url(:/icons/check.svg); }
+QComboBox::down-arrow { image: url(:/icons/unfold.svg); width: 12px; height: 12px; }
+QTableView::item { padding: 0 6px; }
 QProgressBar { border: 1px solid $line; border-radius: 6px; background: $sheet; text-align: center; }
 QProgressBar::chunk { background: $accent; border-radius: 5px; }
 )");

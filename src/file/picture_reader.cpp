@@ -185,11 +185,11 @@ Result<std::vector<uint8_t>> readFile(const std::filesystem::path& file) {
     return bytes;
 }
 
-Result<SourcePtr> sourceFromBytes(std::vector<uint8_t> bytes, const std::string& name) {
+Result<Imported> importBytes(std::vector<uint8_t> bytes, const std::string& name) {
     auto info = inspectPicture(bytes, name);
     if (!info) return tl::unexpected(info.error());
     // JPEG at 1/8 still reads every coded byte, so it finds all damage at a fraction of the cost.
-    auto decoded = decodePicture(bytes, name, pressProfileBytes(), 8);
+    auto decoded = decodePicture(bytes, name, pressProfileBytes(), kLookReduction);
     if (!decoded) return tl::unexpected(decoded.error());
     const XXH128_hash_t hash = XXH3_128bits(bytes.data(), bytes.size());
     char id[33];
@@ -201,13 +201,13 @@ Result<SourcePtr> sourceFromBytes(std::vector<uint8_t> bytes, const std::string&
     source->width = info->width;
     source->height = info->height;
     source->bytes = std::make_shared<const std::vector<uint8_t>>(std::move(bytes));
-    return source;
+    return Imported{source, std::make_shared<const Pyramid>(std::move(*decoded))};
 }
 
-Result<SourcePtr> importPicture(const std::filesystem::path& file) {
+Result<Imported> importPicture(const std::filesystem::path& file) {
     auto bytes = readFile(file);
     if (!bytes) return tl::unexpected(bytes.error());
-    return sourceFromBytes(std::move(*bytes), file.filename().string());
+    return importBytes(std::move(*bytes), file.filename().string());
 }
 
 } // namespace glyptos

@@ -34,10 +34,17 @@ Result<PictureInfo> inspectPicture(std::span<const uint8_t> bytes, const std::st
 Result<Picture> decodePicture(std::span<const uint8_t> bytes, const std::string& name, std::span<const uint8_t> pressProfile,
                               int reduce = 1, double drawingScale = 1);
 
+/// A picture brought in, and a first look at it.
+struct Imported {
+    SourcePtr source;
+    std::shared_ptr<const Pyramid> look; ///< decoded at 1/kLookReduction of its size where the format can (JPEG)
+};
+inline constexpr int kLookReduction = 8;
+
 /// A file as a source: read, inspected, and decoded once (coarsely where that finds all damage) to be sure of it.
-Result<SourcePtr> importPicture(const std::filesystem::path& file);
+Result<Imported> importPicture(const std::filesystem::path& file);
 /// The same for bytes at hand.
-Result<SourcePtr> sourceFromBytes(std::vector<uint8_t> bytes, const std::string& name);
+Result<Imported> importBytes(std::vector<uint8_t> bytes, const std::string& name);
 
 /// All bytes of a file, at most kMostFileBytes.
 Result<std::vector<uint8_t>> readFile(const std::filesystem::path& file);

@@ -10,7 +10,6 @@
 namespace glyptos {
 namespace {
 
-constexpr int kCoarse = 8;
 constexpr double kLargestDrawing = 8192; // px on the longer side
 
 /// The power of two at or above `scale` at which a drawing is rendered, so that zooming does not redraw at every step.
@@ -83,7 +82,7 @@ PyramidPtr PictureStore::picture(const Source& source, double scale) {
             const bool first = !entry.pyramid && source.format == "jpeg";
             if (first) {
                 Job coarse = job;
-                coarse.reduce = kCoarse;
+                coarse.reduce = kLookReduction;
                 jobs_.push_front(coarse);
             }
             jobs_.push_back(job);
@@ -97,6 +96,14 @@ PyramidPtr PictureStore::picture(const Source& source, double scale) {
     PyramidPtr made = decode(job);
     put(job, made);
     return made;
+}
+
+void PictureStore::offer(const Source& source, PyramidPtr look, int reduce) {
+    {
+        const std::lock_guard lock(mutex_);
+        if (entries_[source.id].pyramid) return;
+    }
+    put({source.id, source.name, source.bytes, reduce, 0}, std::move(look));
 }
 
 bool PictureStore::busy() const {

@@ -24,6 +24,8 @@ class PictureStore : public PictureProvider {
     ~PictureStore() override;
 
     PyramidPtr picture(const Source& source, double scale) override;
+    /// Takes over a first look at a picture just brought in, so that it need not be decoded again.
+    void offer(const Source& source, PyramidPtr look, int reduce);
     /// True while decodes are outstanding.
     bool busy() const;
 

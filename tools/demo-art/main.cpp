@@ -30,9 +30,9 @@ Result<void> compose(const std::string& composition, const std::string& out, con
         DemoPicture picture = make();
         if (!folder.empty())
             if (auto written = writeFile(folder + "/" + picture.name, picture.bytes); !written) return written;
-        auto source = sourceFromBytes(std::move(picture.bytes), picture.name);
-        if (!source) return tl::unexpected(source.error());
-        sources.push_back(*source);
+        auto imported = importBytes(std::move(picture.bytes), picture.name);
+        if (!imported) return tl::unexpected(imported.error());
+        sources.push_back(imported->source);
     }
     std::ifstream in(composition, std::ios::binary);
     std::string text(std::istreambuf_iterator<char>(in), {});

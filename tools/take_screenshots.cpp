@@ -1,4 +1,4 @@
-// screenshots RELEASE FOLDER: one picture of each main view at 1280 × 800, from a release.
+// take-screenshots RELEASE FOLDER: one picture of each main view at 1280 × 800, from a release.
 #include "app/main_window.h"
 #include "app/theme.h"
 
@@ -33,12 +33,12 @@ int main(int argc, char** argv) {
     QApplication app(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("glyptos-screenshots"));
     if (argc != 3) {
-        std::cerr << "screenshots: name a release and a folder\n";
+        std::cerr << "take-screenshots: name a release and a folder\n";
         return 2;
     }
     auto forms = shippedForms();
     if (!forms) {
-        std::cerr << "screenshots: " << forms.error().message << '\n';
+        std::cerr << "take-screenshots: " << forms.error().message << '\n';
         return 2;
     }
     applyTheme(app, false);
