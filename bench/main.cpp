@@ -1,5 +1,6 @@
-// glyptos-bench [--json FILE]: the budgets of docs/performance.md, measured against a peer in the same run where there is one.
-// Times are the least of several runs for ratios, and the 95th percentile where a budget says so.
+// glyptos-bench [--json FILE]: the budgets of docs/performance.md, measured against a peer in the same run
+// where there is one. Times are the least of several runs for ratios, and the 95th percentile where a budget
+// says so.
 #include "app/main_window.h"
 #include "app/theme.h"
 #include "file/data_folder.h"
@@ -55,7 +56,9 @@ Picture texture(int side, uint32_t seed, bool opaque) {
         uint8_t* row = p.row<uint8_t>(y);
         for (int x = 0; x < side; ++x) {
             const uint32_t a = opaque ? 255 : uint32_t(96 + 128 * hashNoise(x / 64, y / 64, seed));
-            for (uint32_t c = 0; c < 3; ++c) row[4 * x + int(c)] = static_cast<uint8_t>(uint32_t(hashNoise(x / 3, y / 3, seed + c) * 255) * a / 255);
+            for (uint32_t c = 0; c < 3; ++c)
+                row[4 * x + int(c)] =
+                    static_cast<uint8_t>(uint32_t(hashNoise(x / 3, y / 3, seed + c) * 255) * a / 255);
             row[4 * x + 3] = static_cast<uint8_t>(a);
         }
     }
@@ -66,7 +69,8 @@ std::shared_ptr<const Form> screenForm(int side) {
     Form form;
     form.id = form.name = "bench";
     form.unit = Unit::Px;
-    form.panels.push_back({"front", "Front", "0", "0", std::to_string(side), std::to_string(side), 0, {}, true});
+    form.panels.push_back(
+        {"front", "Front", "0", "0", std::to_string(side), std::to_string(side), 0, {}, true});
     return std::make_shared<const Form>(form);
 }
 
@@ -86,7 +90,9 @@ struct TwelveLayers {
             source->id = std::to_string(i);
             source->width = source->height = side;
             Picture p = texture(side, uint32_t(i) * 10, i == 0);
-            images.push_back(QImage(p.row<uint8_t>(0), side, side, side * 4, QImage::Format_RGBA8888_Premultiplied).convertToFormat(QImage::Format_ARGB32_Premultiplied));
+            images.push_back(
+                QImage(p.row<uint8_t>(0), side, side, side * 4, QImage::Format_RGBA8888_Premultiplied)
+                    .convertToFormat(QImage::Format_ARGB32_Premultiplied));
             pictures.held[source->id] = std::make_shared<const Pyramid>(std::move(p));
             release = withSource(release, source);
             Layer layer;
@@ -100,7 +106,9 @@ struct TwelveLayers {
     }
 
     QImage withQPainter() const {
-        constexpr QPainter::CompositionMode modes[] = {QPainter::CompositionMode_SourceOver, QPainter::CompositionMode_Multiply, QPainter::CompositionMode_Screen, QPainter::CompositionMode_Overlay};
+        constexpr QPainter::CompositionMode modes[] = {
+            QPainter::CompositionMode_SourceOver, QPainter::CompositionMode_Multiply,
+            QPainter::CompositionMode_Screen, QPainter::CompositionMode_Overlay};
         QImage out(images[0].size(), QImage::Format_ARGB32_Premultiplied);
         out.fill(Qt::transparent);
         QPainter painter(&out);
@@ -124,16 +132,20 @@ Row flatten(TwelveLayers& work, const FontLibrary& fonts) {
 Row opacityChange(TwelveLayers& work, const FontLibrary& fonts) {
     Renderer renderer(work.pictures, fonts);
     const double scale = 600.0 / 3750;
-    const auto show = [&](const ReleasePtr& release) { renderer.renderBgra8(panelScene(release, work.panel, scale, false, {150, 0}), {0, 0, 900, 600}); };
+    const auto show = [&](const ReleasePtr& release) {
+        renderer.renderBgra8(panelScene(release, work.panel, scale, false, {150, 0}), {0, 0, 900, 600});
+    };
     show(work.release);
     std::vector<double> times;
     for (int i = 0; i < 60; ++i) {
         const std::string layer = stackOf(*work.release, work.panel)[size_t(i) % TwelveLayers::kLayers]->id;
-        const ReleasePtr next = withChangedLayer(work.release, work.panel, layer, [&](Layer& l) { l.opacity = 0.3 + 0.01 * i; });
+        const ReleasePtr next =
+            withChangedLayer(work.release, work.panel, layer, [&](Layer& l) { l.opacity = 0.3 + 0.01 * i; });
         times.push_back(milliseconds([&] { show(next); }));
     }
     std::sort(times.begin(), times.end());
-    return {"one opacity change, 900×600 at fit zoom, p95", times[size_t(double(times.size()) * 0.95)], 0, 16};
+    return {"one opacity change, 900×600 at fit zoom, p95", times[size_t(double(times.size()) * 0.95)], 0,
+            16};
 }
 
 /// Renders a cover with that picture at fit zoom.
@@ -154,7 +166,8 @@ std::vector<Row> bigJpeg(const FontLibrary& fonts) {
     for (int y = 0; y < h; ++y)
         for (int x = 0; x < w; ++x)
             for (uint32_t c = 0; c < 3; ++c)
-                rgb[(size_t(y) * w + size_t(x)) * 3 + c] = static_cast<uint8_t>(255 * (0.8f * valueNoise(float(x) / 90, float(y) / 90, c) + 0.2f * hashNoise(x, y, 9)));
+                rgb[(size_t(y) * w + size_t(x)) * 3 + c] = static_cast<uint8_t>(
+                    255 * (0.8f * valueNoise(float(x) / 90, float(y) / 90, c) + 0.2f * hashNoise(x, y, 9)));
     auto bytes = *encodeJpeg(rgb, w, h, 90, {300});
     // What happens after a drop: the bytes are checked, which gives the first look; then the bench shows it.
     SourcePtr source;
@@ -169,7 +182,8 @@ std::vector<Row> bigJpeg(const FontLibrary& fonts) {
         PictureStore store;
         showOnCover(store, fonts, source);
     });
-    return {{"24-megapixel JPEG dropped, something to see", first, 0, 300}, {"24-megapixel JPEG dropped, all of it", first + all, 0, 1500}};
+    return {{"24-megapixel JPEG dropped, something to see", first, 0, 300},
+            {"24-megapixel JPEG dropped, all of it", first + all, 0, 1500}};
 }
 
 Row startUp(QApplication& app, const std::string& demo) {
@@ -197,7 +211,9 @@ int main(int argc, char** argv) {
     QApplication app(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("glyptos-bench"));
     const QStringList arguments = QApplication::arguments();
-    const std::string demo = (QApplication::applicationDirPath() + QStringLiteral("/../demo/slack-tide-almanac.glyptos")).toStdString();
+    const std::string demo =
+        (QApplication::applicationDirPath() + QStringLiteral("/../demo/slack-tide-almanac.glyptos"))
+            .toStdString();
     std::vector<Row> rows;
     rows.push_back(startUp(app, demo));
     const FontLibrary fonts(dataFolder() / "fonts", true);
@@ -212,10 +228,17 @@ int main(int argc, char** argv) {
     bool all = true;
     for (const Row& r : rows) {
         const std::string peer = r.peer > 0 ? std::to_string(int(r.peer)) + " ms" : "-";
-        std::printf("%-52s %9.1f ms %12s %8.3f %9.3g  %s\n", r.work.c_str(), r.ours, peer.c_str(), r.peer > 0 ? r.figure() : 0.0, r.budget, r.holds() ? "yes" : "NO");
-        json.push_back({{"work", r.work}, {"oursMs", r.ours}, {"peerMs", r.peer}, {"ratio", r.peer > 0 ? r.figure() : 0}, {"budget", r.budget}, {"holds", r.holds()}});
+        std::printf("%-52s %9.1f ms %12s %8.3f %9.3g  %s\n", r.work.c_str(), r.ours, peer.c_str(),
+                    r.peer > 0 ? r.figure() : 0.0, r.budget, r.holds() ? "yes" : "NO");
+        json.push_back({{"work", r.work},
+                        {"oursMs", r.ours},
+                        {"peerMs", r.peer},
+                        {"ratio", r.peer > 0 ? r.figure() : 0},
+                        {"budget", r.budget},
+                        {"holds", r.holds()}});
         all = all && r.holds();
     }
-    if (arguments.size() == 3 && arguments[1] == QStringLiteral("--json")) std::ofstream(arguments[2].toStdString()) << json.dump(2) << '\n';
+    if (arguments.size() == 3 && arguments[1] == QStringLiteral("--json"))
+        std::ofstream(arguments[2].toStdString()) << json.dump(2) << '\n';
     return all ? 0 : 1;
 }

@@ -19,7 +19,9 @@ void settle(MainWindow& window, const std::function<bool()>& done) {
     for (int i = 0; i < 20; ++i) QApplication::processEvents(QEventLoop::AllEvents, 20);
 }
 
-bool shoot(MainWindow& window, const QString& folder, const QString& name, const std::function<bool()>& done = [] { return true; }) {
+bool shoot(
+    MainWindow& window, const QString& folder, const QString& name,
+    const std::function<bool()>& done = [] { return true; }) {
     settle(window, done);
     const QPixmap shot = window.grab();
     return shot.save(folder + QLatin1Char('/') + name + QStringLiteral(".png"));
@@ -63,11 +65,13 @@ int main(int argc, char** argv) {
     for (const PiecePtr& piece : document.release()->pieces)
         if (piece->form->id == "sleeve-12") document.selectPanel({piece->id, "back"});
     window.showStep(Step::LayOut);
-    fine = shoot(window, folder, QStringLiteral("lay-out"), [&] { return window.layOut()->isJudged(); }) && fine;
+    fine =
+        shoot(window, folder, QStringLiteral("lay-out"), [&] { return window.layOut()->isJudged(); }) && fine;
     window.showStep(Step::Deliver);
     QElapsedTimer weighing;
     weighing.start();
-    fine = shoot(window, folder, QStringLiteral("deliver"), [&] { return weighing.elapsed() > 4000; }) && fine;
+    fine =
+        shoot(window, folder, QStringLiteral("deliver"), [&] { return weighing.elapsed() > 4000; }) && fine;
     applyTheme(app, true);
     window.showStep(Step::Compose);
     for (const LayerPtr& layer : stackOf(*document.release(), document.panel()))

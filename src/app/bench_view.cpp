@@ -9,12 +9,15 @@
 namespace glyptos {
 namespace {
 
-constexpr int kRuler = 20; // px
+constexpr int kRuler = 20;     // px
 constexpr double kMargin = 46; // px round a fitted sheet
 
 } // namespace
 
-BenchView::BenchView(Engine& engine, RenderService& service, QWidget* parent) : QWidget(parent), engine_(engine), service_(service) {
+BenchView::BenchView(Engine& engine, RenderService& service, QWidget* parent)
+    : QWidget(parent)
+    , engine_(engine)
+    , service_(service) {
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
     setMinimumSize(300, 200);
@@ -41,9 +44,11 @@ void BenchView::zoomToFit() {
     fitted_ = true;
     const Rect area = extent();
     if (area.empty() || width() < 10) return;
-    const double roomX = std::max(40.0, width() - kRuler - 2 * kMargin), roomY = std::max(40.0, height() - kRuler - 2 * kMargin);
+    const double roomX = std::max(40.0, width() - kRuler - 2 * kMargin),
+                 roomY = std::max(40.0, height() - kRuler - 2 * kMargin);
     scale_ = std::min(roomX / area.w, roomY / area.h);
-    origin_ = {std::round(kRuler + (width() - kRuler) / 2.0 - area.centre().x * scale_), std::round(kRuler + (height() - kRuler) / 2.0 - area.centre().y * scale_)};
+    origin_ = {std::round(kRuler + (width() - kRuler) / 2.0 - area.centre().x * scale_),
+               std::round(kRuler + (height() - kRuler) / 2.0 - area.centre().y * scale_)};
     requestPicture();
     Q_EMIT zoomChanged();
     update();
@@ -59,7 +64,8 @@ void BenchView::zoomToActualPixels() {
 void BenchView::zoomBy(double factor, QPointF about) {
     const Vec2 at = fromView(about);
     const Rect area = extent();
-    const double smallest = 20 / std::max({area.w, area.h, 1e-9}), largest = 64 * std::max(1.0, 1000 / std::max({area.w, area.h, 1e-9}));
+    const double smallest = 20 / std::max({area.w, area.h, 1e-9}),
+                 largest = 64 * std::max(1.0, 1000 / std::max({area.w, area.h, 1e-9}));
     scale_ = std::clamp(scale_ * factor, smallest, largest);
     origin_ = {about.x() - at.x * scale_, about.y() - at.y * scale_};
     fitted_ = false;
@@ -86,7 +92,8 @@ void BenchView::requestPicture() {
     // Whole device pixels, so that the finished picture lies exactly on the screen's pixels.
     const Vec2 offset{std::round(origin_.x * ratio), std::round(origin_.y * ratio)};
     Scene scene = sceneAt(scale, offset);
-    const IntRect seen = scene.bounds().intersected({0, 0, int(std::ceil(width() * ratio)), int(std::ceil(height() * ratio))});
+    const IntRect seen =
+        scene.bounds().intersected({0, 0, int(std::ceil(width() * ratio)), int(std::ceil(height() * ratio))});
     if (seen.empty()) {
         picture_ = {};
         finished_ = true;
@@ -110,13 +117,15 @@ void BenchView::paintEvent(QPaintEvent*) {
     if (document_ && !extent().empty()) {
         if (!picture_.isNull()) {
             const double k = scale_ / pictureScale_; // view px a picture px
-            const QRectF target(origin_.x + pictureOrigin_.x * k, origin_.y + pictureOrigin_.y * k, picture_.width() * k, picture_.height() * k);
+            const QRectF target(origin_.x + pictureOrigin_.x * k, origin_.y + pictureOrigin_.y * k,
+                                picture_.width() * k, picture_.height() * k);
             // Paper under the art, with the one shadow that the bench allows.
             painter.setPen(Qt::NoPen);
             painter.setBrush(QColor(0, 0, 0, 22));
             for (int i = 1; i <= 3; ++i) painter.drawRect(target.adjusted(-i, 0, i, 2 * i));
             painter.fillRect(target, Qt::white);
-            painter.setRenderHint(QPainter::SmoothPixmapTransform, std::abs(k * devicePixelRatioF() - 1) > 1e-6);
+            painter.setRenderHint(QPainter::SmoothPixmapTransform,
+                                  std::abs(k * devicePixelRatioF() - 1) > 1e-6);
             painter.drawImage(target, picture_);
         }
         paintLines(painter);
@@ -148,13 +157,17 @@ void BenchView::paintRulers(QPainter& painter) {
     painter.setFont(uiFont(9));
     const double mark = unitsPerMark(), px = scale_ / unitFactor(), fine = mark / 5;
     const auto draw = [&](bool across) {
-        const double from = (kRuler - (across ? origin_.x : origin_.y)) / px, to = ((across ? width() : height()) - (across ? origin_.x : origin_.y)) / px;
+        const double from = (kRuler - (across ? origin_.x : origin_.y)) / px,
+                     to = ((across ? width() : height()) - (across ? origin_.x : origin_.y)) / px;
         for (double i = std::ceil(from / fine); i * fine <= to; ++i) {
             const bool labelled = std::fmod(std::abs(i), 5) == 0;
-            const int at = int(std::lround((across ? origin_.x : origin_.y) + i * fine * px)), length = labelled ? 9 : 4;
+            const int at = int(std::lround((across ? origin_.x : origin_.y) + i * fine * px)),
+                      length = labelled ? 9 : 4;
             painter.setPen(labelled ? theme().softInk : theme().hairline);
-            if (across) painter.drawLine(at, kRuler - length, at, kRuler);
-            else painter.drawLine(kRuler - length, at, kRuler, at);
+            if (across)
+                painter.drawLine(at, kRuler - length, at, kRuler);
+            else
+                painter.drawLine(kRuler - length, at, kRuler, at);
             if (!labelled) continue;
             painter.setPen(theme().softInk);
             const QString text = QString::number(i * fine, 'g', 6);
@@ -175,17 +188,24 @@ void BenchView::paintRulers(QPainter& painter) {
     const PiecePtr piece = document_ ? document_->piece() : nullptr;
     const bool screen = piece && piece->flat->unit == Unit::Px;
     painter.setPen(theme().softInk);
-    painter.drawText(QRect(0, 0, kRuler, kRuler), Qt::AlignCenter, screen || rulerUnit_ == RulerUnit::Px ? tr("px") : rulerUnit_ == RulerUnit::Inch ? tr("in") : tr("mm"));
+    painter.drawText(QRect(0, 0, kRuler, kRuler), Qt::AlignCenter,
+                     screen || rulerUnit_ == RulerUnit::Px ? tr("px")
+                     : rulerUnit_ == RulerUnit::Inch       ? tr("in")
+                                                           : tr("mm"));
     painter.setPen(theme().hairline);
     painter.drawLine(0, kRuler, width(), kRuler);
     painter.drawLine(kRuler, 0, kRuler, height());
 }
 
-void BenchView::showEvent(QShowEvent*) { refresh(); }
+void BenchView::showEvent(QShowEvent*) {
+    refresh();
+}
 
 void BenchView::resizeEvent(QResizeEvent*) {
-    if (fitted_) zoomToFit();
-    else requestPicture();
+    if (fitted_)
+        zoomToFit();
+    else
+        requestPicture();
 }
 
 void BenchView::wheelEvent(QWheelEvent* event) {
@@ -220,7 +240,8 @@ void BenchView::mouseMoveEvent(QMouseEvent* event) {
     }
     QColor under;
     const double k = scale_ / pictureScale_;
-    const QPoint px(int((event->position().x() - origin_.x) / k - pictureOrigin_.x), int((event->position().y() - origin_.y) / k - pictureOrigin_.y));
+    const QPoint px(int((event->position().x() - origin_.x) / k - pictureOrigin_.x),
+                    int((event->position().y() - origin_.y) / k - pictureOrigin_.y));
     if (picture_.rect().contains(px)) under = picture_.pixelColor(px);
     Q_EMIT pointerMoved(fromView(event->position()), under);
 }

@@ -1,4 +1,5 @@
-// The bench: art on neutral grey with rulers, zoom, pan and the lines of the form. Shows one panel, or a whole flat.
+// The bench: art on neutral grey with rulers, zoom, pan and the lines of the form. Shows one panel, or a
+// whole flat.
 #pragma once
 
 #include "app/dieline_painter.h"
@@ -31,7 +32,9 @@ class BenchView : public QWidget {
     bool isFinished() const { return finished_; }
 
     /// From the shown frame (panel or flat units) to the widget.
-    Affine toView() const { return Affine::translation(origin_.x, origin_.y) * Affine::scaling(scale_, scale_); }
+    Affine toView() const {
+        return Affine::translation(origin_.x, origin_.y) * Affine::scaling(scale_, scale_);
+    }
     Vec2 fromView(QPointF p) const { return {(p.x() - origin_.x) / scale_, (p.y() - origin_.y) / scale_}; }
 
   Q_SIGNALS:

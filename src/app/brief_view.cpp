@@ -10,7 +10,8 @@
 
 namespace glyptos {
 
-BriefView::BriefView(Engine& engine, RenderService& service, QWidget* parent) : QWidget(parent) {
+BriefView::BriefView(Engine& engine, RenderService& service, QWidget* parent)
+    : QWidget(parent) {
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
     all->setSpacing(0);
@@ -40,7 +41,8 @@ BriefView::BriefView(Engine& engine, RenderService& service, QWidget* parent) : 
     table_->verticalHeader()->setDefaultSectionSize(27);
     table_->setShowGrid(false);
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
-    table_->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
+    table_->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed |
+                            QAbstractItemView::AnyKeyPressed);
     table_->horizontalHeader()->setSectionResizeMode(2, QHeaderView::Stretch);
     table_->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     table_->setColumnWidth(0, 46);
@@ -72,7 +74,8 @@ BriefView::BriefView(Engine& engine, RenderService& service, QWidget* parent) : 
     all->addWidget(left);
     all->addWidget(sheet_ = new PieceSheet(engine, service), 1);
     connect(sheet_, &PieceSheet::pieceChosen, this, &BriefView::pieceChosen);
-    connect(tracks_, &TrackModel::notUnderstood, this, [this](const QString& sentence) { Q_EMIT document_->refused(sentence); });
+    connect(tracks_, &TrackModel::notUnderstood, this,
+            [this](const QString& sentence) { Q_EMIT document_->refused(sentence); });
 }
 
 QLineEdit* BriefView::field(const QString& label, std::string Brief::*member, QFormLayout* form) {
@@ -85,7 +88,8 @@ QLineEdit* BriefView::field(const QString& label, std::string Brief::*member, QF
     connect(edit, &QLineEdit::textEdited, this, [this, label, member](const QString& text) {
         Brief brief = document_->release()->brief;
         brief.*member = text.toStdString();
-        document_->edit(tr("%1 in the brief").arg(label), withBrief(document_->release(), std::move(brief)), QStringLiteral("brief ") + label);
+        document_->edit(tr("%1 in the brief").arg(label), withBrief(document_->release(), std::move(brief)),
+                        QStringLiteral("brief ") + label);
     });
     connect(edit, &QLineEdit::editingFinished, this, [this] { document_->settle(); });
     return edit;
@@ -111,8 +115,11 @@ void BriefView::refresh() {
     for (const Track& t : brief.tracks) sides[t.side] += t.seconds, total += t.seconds;
     QStringList parts;
     for (const auto& [side, seconds] : sides)
-        if (!side.empty()) parts << tr("Side %1 %2").arg(QString::fromStdString(side), QString::fromStdString(durationText(seconds)));
-    parts << tr("%n track(s), %1 in all", nullptr, int(brief.tracks.size())).arg(total ? QString::fromStdString(durationText(total)) : tr("no lengths"));
+        if (!side.empty())
+            parts << tr("Side %1 %2")
+                         .arg(QString::fromStdString(side), QString::fromStdString(durationText(seconds)));
+    parts << tr("%n track(s), %1 in all", nullptr, int(brief.tracks.size()))
+                 .arg(total ? QString::fromStdString(durationText(total)) : tr("no lengths"));
     totals_->setText(parts.join(QStringLiteral("  ·  ")));
 }
 

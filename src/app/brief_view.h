@@ -5,8 +5,8 @@
 #include "app/render_service.h"
 
 #include <QAbstractTableModel>
-#include <QLabel>
 #include <QFormLayout>
+#include <QLabel>
 #include <QLineEdit>
 #include <QTableView>
 #include <QWidget>

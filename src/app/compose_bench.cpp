@@ -12,14 +12,18 @@
 namespace glyptos {
 namespace {
 
-constexpr double kGripReach = 8;   // px round a handle
-constexpr double kTurnStem = 26;   // px from the frame to the turn handle
-constexpr double kSnapReach = 7;   // px
-constexpr double kDragStarts = 3;  // px
+constexpr double kGripReach = 8;  // px round a handle
+constexpr double kTurnStem = 26;  // px from the frame to the turn handle
+constexpr double kSnapReach = 7;  // px
+constexpr double kDragStarts = 3; // px
 
-QPointF qt(Vec2 v) { return {v.x, v.y}; }
+QPointF qt(Vec2 v) {
+    return {v.x, v.y};
+}
 
-double angleOf(Vec2 v) { return std::atan2(v.y, v.x) * 180 / std::numbers::pi; }
+double angleOf(Vec2 v) {
+    return std::atan2(v.y, v.x) * 180 / std::numbers::pi;
+}
 
 } // namespace
 
@@ -28,7 +32,9 @@ const Panel* ComposeBench::panel() const {
     return piece ? piece->flat->panel(document_->panel().panel) : nullptr;
 }
 
-Scene ComposeBench::sceneAt(double pxPerUnit, Vec2 offset) const { return panelScene(document_->shown(), document_->panel(), pxPerUnit, true, offset); }
+Scene ComposeBench::sceneAt(double pxPerUnit, Vec2 offset) const {
+    return panelScene(document_->shown(), document_->panel(), pxPerUnit, true, offset);
+}
 
 Rect ComposeBench::extent() const {
     const Panel* p = panel();
@@ -78,12 +84,15 @@ void ComposeBench::paintHandles(QPainter& painter) {
     for (const SnapLine& line : caught_) {
         painter.setPen(QPen(theme().accent, 1, Qt::DashLine));
         const Vec2 at = toView().map({line.at, line.at});
-        if (line.upright) painter.drawLine(QPointF(at.x, 0), QPointF(at.x, height()));
-        else painter.drawLine(QPointF(0, at.y), QPointF(width(), at.y));
+        if (line.upright)
+            painter.drawLine(QPointF(at.x, 0), QPointF(at.x, height()));
+        else
+            painter.drawLine(QPointF(0, at.y), QPointF(width(), at.y));
         const QString why = QString::fromStdString(line.reason);
         painter.setFont(uiFont(11, 500));
         const QRectF label = QRectF(painter.fontMetrics().boundingRect(why)).adjusted(-6, -3, 6, 3);
-        const QRectF place = label.translated(line.upright ? QPointF(at.x + 8, 40) - label.topLeft() : QPointF(30, at.y - 24) - label.topLeft());
+        const QRectF place = label.translated(line.upright ? QPointF(at.x + 8, 40) - label.topLeft()
+                                                           : QPointF(30, at.y - 24) - label.topLeft());
         painter.setPen(Qt::NoPen);
         painter.setBrush(theme().accent);
         painter.drawRoundedRect(place, 5, 5);
@@ -101,7 +110,8 @@ void ComposeBench::paintHandles(QPainter& painter) {
     painter.setBrush(Qt::white);
     if (hand_ == Hand::Crop && document_->selectedLayer()->as<PictureContent>()) {
         for (int i = 0; i < 4; ++i) {
-            const Vec2 middle = (c[size_t(i)] + c[size_t(i + 1) % 4]) * 0.5, along = c[size_t(i + 1) % 4] - c[size_t(i)];
+            const Vec2 middle = (c[size_t(i)] + c[size_t(i + 1) % 4]) * 0.5,
+                       along = c[size_t(i + 1) % 4] - c[size_t(i)];
             const Vec2 half = along * (9 / std::max(along.length(), 1e-9));
             painter.setPen(QPen(Qt::white, 7, Qt::SolidLine, Qt::RoundCap));
             painter.drawLine(qt(middle - half), qt(middle + half));
@@ -123,7 +133,8 @@ std::pair<ComposeBench::Grip, int> ComposeBench::gripAt(QPointF p) const {
     const auto c = cornersInView(*frame);
     if (hand_ == Hand::Crop && document_->selectedLayer()->as<PictureContent>()) {
         for (int i = 0; i < 4; ++i)
-            if ((at - (c[size_t(i)] + c[size_t(i + 1) % 4]) * 0.5).length() < kGripReach + 4) return {Grip::CropSide, i};
+            if ((at - (c[size_t(i)] + c[size_t(i + 1) % 4]) * 0.5).length() < kGripReach + 4)
+                return {Grip::CropSide, i};
         return {Grip::None, 0};
     }
     if ((at - turnGripInView(*frame)).length() < kGripReach) return {Grip::Turn, 0};
@@ -136,7 +147,9 @@ std::pair<ComposeBench::Grip, int> ComposeBench::gripAt(QPointF p) const {
 std::string ComposeBench::layerAt(Vec2 at) const {
     const Panel* p = panel();
     for (const LayerPtr& layer : stackOf(*document_->shown(), document_->panel()))
-        if (p && layer->on && !layer->as<FillContent>() && frameOf(*layer, *document_->shown(), p->withBleed(), engine_.renderer.paragraphs()).contains(at)) return layer->id;
+        if (p && layer->on && !layer->as<FillContent>() &&
+            frameOf(*layer, *document_->shown(), p->withBleed(), engine_.renderer.paragraphs()).contains(at))
+            return layer->id;
     return {};
 }
 
@@ -149,7 +162,8 @@ void ComposeBench::mousePressEvent(QMouseEvent* event) {
     std::tie(drag_.grip, drag_.which) = gripAt(event->position());
     if (drag_.grip == Grip::None) {
         const auto frame = selectedFrame();
-        if (!frame || !frame->contains(at) || layerAt(at) != document_->layer()) document_->selectLayer(layerAt(at));
+        if (!frame || !frame->contains(at) || layerAt(at) != document_->layer())
+            document_->selectLayer(layerAt(at));
         if (selectedFrame()) drag_.grip = Grip::Body;
     }
     drag_.layer = document_->selectedLayer();
@@ -172,13 +186,23 @@ void ComposeBench::dragTo(Vec2 at, Qt::KeyboardModifiers modifiers) {
     caught_.clear();
     Layer next = *drag_.layer;
     switch (drag_.grip) {
-    case Grip::Body: next = draggedMove(at, modifiers); break;
-    case Grip::Corner: next = draggedScale(at); break;
-    case Grip::Turn: next = draggedTurn(at, modifiers); break;
-    case Grip::CropSide: next = draggedCrop(at); break;
-    case Grip::None: return;
+    case Grip::Body:
+        next = draggedMove(at, modifiers);
+        break;
+    case Grip::Corner:
+        next = draggedScale(at);
+        break;
+    case Grip::Turn:
+        next = draggedTurn(at, modifiers);
+        break;
+    case Grip::CropSide:
+        next = draggedCrop(at);
+        break;
+    case Grip::None:
+        return;
     }
-    document_->preview(withChangedLayer(drag_.start, document_->panel(), drag_.layer->id, [&](Layer& layer) { layer = next; }));
+    document_->preview(withChangedLayer(drag_.start, document_->panel(), drag_.layer->id,
+                                        [&](Layer& layer) { layer = next; }));
 }
 
 Layer ComposeBench::draggedMove(Vec2 at, Qt::KeyboardModifiers modifiers) {
@@ -188,7 +212,10 @@ Layer ComposeBench::draggedMove(Vec2 at, Qt::KeyboardModifiers modifiers) {
     if (!(modifiers & Qt::ControlModifier)) {
         Rect bounds = drag_.frame.bounds();
         bounds.x += by.x, bounds.y += by.y;
-        const Snapped rest = snap(bounds, snapLines(*drag_.start, document_->panel(), drag_.layer->id, snap_, engine_.renderer.paragraphs()), kSnapReach / zoom());
+        const Snapped rest = snap(bounds,
+                                  snapLines(*drag_.start, document_->panel(), drag_.layer->id, snap_,
+                                            engine_.renderer.paragraphs()),
+                                  kSnapReach / zoom());
         by = by + rest.by;
         caught_ = rest.caught;
     }
@@ -199,7 +226,8 @@ Layer ComposeBench::draggedMove(Vec2 at, Qt::KeyboardModifiers modifiers) {
 Layer ComposeBench::draggedScale(Vec2 at) {
     const Vec2 about = drag_.frame.corners()[size_t(drag_.which + 2) % 4];
     const Vec2 before = drag_.frame.corners()[size_t(drag_.which)] - about, after = at - about;
-    const double factor = (before.x * after.x + before.y * after.y) / std::max(before.x * before.x + before.y * before.y, 1e-12);
+    const double factor = (before.x * after.x + before.y * after.y) /
+                          std::max(before.x * before.x + before.y * before.y, 1e-12);
     drag_.name = tr("Scale %1").arg(QString::fromStdString(drag_.layer->name));
     return scaled(*drag_.layer, about, std::max(factor, 0.01));
 }
@@ -211,7 +239,9 @@ Layer ComposeBench::draggedTurn(Vec2 at, Qt::KeyboardModifiers modifiers) {
     // Rests at every quarter turn, and with Shift at every 15 degrees.
     const double step = modifiers & Qt::ShiftModifier ? 15 : 90, rest = std::round(to / step) * step;
     if ((modifiers & Qt::ShiftModifier) || std::abs(to - rest) < 2) turn = rest - now;
-    drag_.name = tr("Turn %1 by %2°").arg(QString::fromStdString(drag_.layer->name)).arg(std::remainder(turn, 360.0), 0, 'f', 1);
+    drag_.name = tr("Turn %1 by %2°")
+                     .arg(QString::fromStdString(drag_.layer->name))
+                     .arg(std::remainder(turn, 360.0), 0, 'f', 1);
     return turned(*drag_.layer, about, turn);
 }
 
@@ -222,12 +252,23 @@ Layer ComposeBench::draggedCrop(Vec2 at) {
     Rect crop = picture->crop;
     if (!source || !back) return *drag_.layer;
     const Vec2 px = back->map(at);
-    const double x = std::clamp(px.x / source->width, 0.0, 1.0), y = std::clamp(px.y / source->height, 0.0, 1.0), least = 0.01;
+    const double x = std::clamp(px.x / source->width, 0.0, 1.0),
+                 y = std::clamp(px.y / source->height, 0.0, 1.0), least = 0.01;
     switch (drag_.which) {
-    case 0: crop = {crop.x, std::min(y, crop.bottom() - least), crop.w, crop.bottom() - std::min(y, crop.bottom() - least)}; break;
-    case 1: crop.w = std::max(least, x - crop.x); break;
-    case 2: crop.h = std::max(least, y - crop.y); break;
-    default: crop = {std::min(x, crop.right() - least), crop.y, crop.right() - std::min(x, crop.right() - least), crop.h}; break;
+    case 0:
+        crop = {crop.x, std::min(y, crop.bottom() - least), crop.w,
+                crop.bottom() - std::min(y, crop.bottom() - least)};
+        break;
+    case 1:
+        crop.w = std::max(least, x - crop.x);
+        break;
+    case 2:
+        crop.h = std::max(least, y - crop.y);
+        break;
+    default:
+        crop = {std::min(x, crop.right() - least), crop.y, crop.right() - std::min(x, crop.right() - least),
+                crop.h};
+        break;
     }
     drag_.name = tr("Crop %1").arg(QString::fromStdString(drag_.layer->name));
     return cropped(*drag_.layer, crop);
@@ -248,25 +289,34 @@ void ComposeBench::mouseReleaseEvent(QMouseEvent* event) {
 }
 
 void ComposeBench::mouseDoubleClickEvent(QMouseEvent*) {
-    if (const LayerPtr layer = document_ ? document_->selectedLayer() : nullptr; layer && layer->as<TextContent>()) editWords();
+    if (const LayerPtr layer = document_ ? document_->selectedLayer() : nullptr;
+        layer && layer->as<TextContent>())
+        editWords();
 }
 
 void ComposeBench::nudge(Vec2 by) {
     const LayerPtr layer = document_->selectedLayer();
     if (!layer || layer->as<FillContent>()) return;
     document_->edit(tr("Nudge %1").arg(QString::fromStdString(layer->name)),
-                    withChangedLayer(document_->release(), document_->panel(), layer->id, [&](Layer& l) { l = moved(l, by); }), QStringLiteral("nudge ") + QString::fromStdString(layer->id));
+                    withChangedLayer(document_->release(), document_->panel(), layer->id,
+                                     [&](Layer& l) { l = moved(l, by); }),
+                    QStringLiteral("nudge ") + QString::fromStdString(layer->id));
 }
 
 void ComposeBench::keyPressEvent(QKeyEvent* event) {
     const double step = (event->modifiers() & Qt::ShiftModifier ? 10 : 1);
     switch (event->key()) {
-    case Qt::Key_Left: return nudge({-step, 0});
-    case Qt::Key_Right: return nudge({step, 0});
-    case Qt::Key_Up: return nudge({0, -step});
-    case Qt::Key_Down: return nudge({0, step});
+    case Qt::Key_Left:
+        return nudge({-step, 0});
+    case Qt::Key_Right:
+        return nudge({step, 0});
+    case Qt::Key_Up:
+        return nudge({0, -step});
+    case Qt::Key_Down:
+        return nudge({0, step});
     case Qt::Key_Return:
-    case Qt::Key_Enter: return editWords();
+    case Qt::Key_Enter:
+        return editWords();
     case Qt::Key_Escape:
         if (drag_.moving) {
             drag_ = {};
@@ -275,7 +325,8 @@ void ComposeBench::keyPressEvent(QKeyEvent* event) {
         }
         if (hand_ != Hand::Move) return setHand(Hand::Move);
         return document_->selectLayer({});
-    default: BenchView::keyPressEvent(event);
+    default:
+        BenchView::keyPressEvent(event);
     }
 }
 
@@ -315,7 +366,8 @@ void ComposeBench::editWords() {
     edited_ = layer->id;
     editor_ = new QPlainTextEdit(QString::fromStdString(text->spec.text), this);
     editor_->setAccessibleName(tr("Words of %1").arg(QString::fromStdString(layer->name)));
-    editor_->setToolTip(tr("Fields such as {title} take their words from the brief. Ctrl+Enter keeps, Esc goes back."));
+    editor_->setToolTip(
+        tr("Fields such as {title} take their words from the brief. Ctrl+Enter keeps, Esc goes back."));
     editor_->installEventFilter(this);
     connect(editor_, &QPlainTextEdit::textChanged, this, [this] {
         const std::string words = editor_->toPlainText().toStdString();
@@ -335,7 +387,8 @@ void ComposeBench::placeEditor() {
     if (!frame) return;
     const Rect box = toView().mapBounds(frame->bounds());
     const int w = std::clamp(int(box.w), 240, 520), h = 66;
-    editor_->setGeometry(std::clamp(int(box.x), 24, std::max(24, width() - w - 8)), std::clamp(int(box.bottom()) + 8, 24, std::max(24, height() - h - 8)), w, h);
+    editor_->setGeometry(std::clamp(int(box.x), 24, std::max(24, width() - w - 8)),
+                         std::clamp(int(box.bottom()) + 8, 24, std::max(24, height() - h - 8)), w, h);
 }
 
 void ComposeBench::closeEditor(bool keep) {
@@ -345,8 +398,10 @@ void ComposeBench::closeEditor(bool keep) {
     editor->removeEventFilter(this);
     editor->deleteLater();
     const LayerPtr layer = findLayer(stackOf(*document_->release(), document_->panel()), edited_);
-    if (keep && layer) document_->edit(tr("Write %1").arg(QString::fromStdString(layer->name)), document_->shown());
-    else document_->preview(nullptr);
+    if (keep && layer)
+        document_->edit(tr("Write %1").arg(QString::fromStdString(layer->name)), document_->shown());
+    else
+        document_->preview(nullptr);
     setFocus();
     update();
 }
@@ -357,7 +412,9 @@ bool ComposeBench::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() != QEvent::KeyPress) return false;
     const auto* key = static_cast<QKeyEvent*>(event);
     if (key->key() == Qt::Key_Escape) return closeEditor(false), true;
-    if ((key->key() == Qt::Key_Return || key->key() == Qt::Key_Enter) && key->modifiers() & Qt::ControlModifier) return closeEditor(true), true;
+    if ((key->key() == Qt::Key_Return || key->key() == Qt::Key_Enter) &&
+        key->modifiers() & Qt::ControlModifier)
+        return closeEditor(true), true;
     return false;
 }
 

@@ -1,4 +1,5 @@
-// The bench of the Compose step: one panel, whose layers are moved, scaled, turned, cropped and written on directly.
+// The bench of the Compose step: one panel, whose layers are moved, scaled, turned, cropped and written on
+// directly.
 #pragma once
 
 #include "app/bench_view.h"

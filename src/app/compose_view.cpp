@@ -33,7 +33,9 @@ QCheckBox* snapSwitch(const QString& text, ComposeBench* bench, bool SnapOptions
 
 } // namespace
 
-ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent) : QWidget(parent), bench_(new ComposeBench(engine, service)) {
+ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent)
+    : QWidget(parent)
+    , bench_(new ComposeBench(engine, service)) {
     bench_->setAcceptDrops(true);
     bench_->setAccessibleName(tr("Bench"));
     auto* all = new QHBoxLayout(this);
@@ -60,9 +62,10 @@ QWidget* ComposeView::makeHandBar() {
     auto* words = new QHBoxLayout;
     words->setSpacing(4);
     hands_ = new QButtonGroup(this);
-    const std::tuple<Hand, QString, QString> hands[] = {{Hand::Move, tr("Move"), tr("Move, scale and turn layers (V)")},
-                                                        {Hand::Crop, tr("Crop"), tr("Choose which part of a picture shows (C)")},
-                                                        {Hand::Letter, tr("Letter"), tr("Click where words should stand (T)")}};
+    const std::tuple<Hand, QString, QString> hands[] = {
+        {Hand::Move, tr("Move"), tr("Move, scale and turn layers (V)")},
+        {Hand::Crop, tr("Crop"), tr("Choose which part of a picture shows (C)")},
+        {Hand::Letter, tr("Letter"), tr("Click where words should stand (T)")}};
     for (const auto& [hand, text, why] : hands) {
         QToolButton* button = word(text, why);
         button->setCheckable(true);
@@ -70,7 +73,8 @@ QWidget* ComposeView::makeHandBar() {
         words->addWidget(button);
     }
     hands_->button(int(Hand::Move))->setChecked(true);
-    connect(hands_, &QButtonGroup::idClicked, this, [this](int id) { bench_->setHand(static_cast<Hand>(id)); });
+    connect(hands_, &QButtonGroup::idClicked, this,
+            [this](int id) { bench_->setHand(static_cast<Hand>(id)); });
     words->addStretch();
     auto* options = new QHBoxLayout;
     options->setSpacing(12);
@@ -95,7 +99,8 @@ QWidget* ComposeView::makeFoot() {
     panels_->layout()->setContentsMargins(0, 0, 0, 0);
     row->addWidget(panels_);
     row->addStretch();
-    row->addWidget(new LineKeySwitches({QStringLiteral("bleed"), QStringLiteral("trim"), QStringLiteral("safety")}, bench_));
+    row->addWidget(new LineKeySwitches(
+        {QStringLiteral("bleed"), QStringLiteral("trim"), QStringLiteral("safety")}, bench_));
     row->addSpacing(14);
     QToolButton* fit = word(tr("Fit"), tr("Show all of it (Ctrl+0)"));
     QToolButton* actual = word(tr("100 %"), tr("One pixel of the art on one of the screen"));
@@ -154,9 +159,15 @@ void ComposeView::setDocument(Document* document) {
 void ComposeView::refreshHand() {
     hands_->button(int(bench_->hand()))->setChecked(true);
     switch (bench_->hand()) {
-    case Hand::Move: sentence_->setText(tr("Drag a layer; hold Ctrl to go free. It rests at")); break;
-    case Hand::Crop: sentence_->setText(tr("Drag the sides of the picture in hand. Moving rests at")); break;
-    case Hand::Letter: sentence_->setText(tr("Click where the words should stand. Moving rests at")); break;
+    case Hand::Move:
+        sentence_->setText(tr("Drag a layer; hold Ctrl to go free. It rests at"));
+        break;
+    case Hand::Crop:
+        sentence_->setText(tr("Drag the sides of the picture in hand. Moving rests at"));
+        break;
+    case Hand::Letter:
+        sentence_->setText(tr("Click where the words should stand. Moving rests at"));
+        break;
     }
 }
 
@@ -165,7 +176,8 @@ void ComposeView::refreshPanels() {
     const PiecePtr piece = document_->piece();
     const bool nothing = stackOf(*document_->shown(), document_->panel()).empty();
     empty_->setVisible(nothing);
-    emptyNote_->setText(piece ? tr("This panel has no art yet. Drop a picture on the bench, or:") : tr("This release has no piece yet. Add one with “+ Piece” above."));
+    emptyNote_->setText(piece ? tr("This panel has no art yet. Drop a picture on the bench, or:")
+                              : tr("This release has no piece yet. Add one with “+ Piece” above."));
     QLayout* row = panels_->layout();
     const size_t count = piece && piece->flat->panels.size() > 1 ? piece->flat->panels.size() : 0;
     while (row->count() > int(count)) {
@@ -179,7 +191,8 @@ void ComposeView::refreshPanels() {
             QToolButton* made = word({}, tr("Compose this panel"));
             made->setCheckable(true);
             connect(made, &QToolButton::clicked, this, [this, made] {
-                document_->selectPanel({document_->panel().piece, made->property("panel").toString().toStdString()});
+                document_->selectPanel(
+                    {document_->panel().piece, made->property("panel").toString().toStdString()});
                 refreshPanels();
             });
             row->addWidget(made);

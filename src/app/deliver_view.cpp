@@ -16,15 +16,21 @@
 namespace glyptos {
 namespace {
 
-QString q(const std::string& s) { return QString::fromStdString(s); }
+QString q(const std::string& s) {
+    return QString::fromStdString(s);
+}
 
-QString bytesText(uintmax_t n) { return n < 1000 * 1000 ? DeliverView::tr("%1 KB").arg(std::lround(double(n) / 1000)) : DeliverView::tr("%1 MB").arg(double(n) / 1e6, 0, 'f', 2); }
+QString bytesText(uintmax_t n) {
+    return n < 1000 * 1000 ? DeliverView::tr("%1 KB").arg(std::lround(double(n) / 1000))
+                           : DeliverView::tr("%1 MB").arg(double(n) / 1e6, 0, 'f', 2);
+}
 
 /// A sheet of paper for one kind of delivery.
 QVBoxLayout* card(QWidget* box) {
     box->setObjectName(QStringLiteral("card"));
     box->setAttribute(Qt::WA_StyledBackground);
-    box->setStyleSheet(QStringLiteral("#card { background: palette(base); border: 1px solid palette(window); border-radius: 9px; }"));
+    box->setStyleSheet(QStringLiteral(
+        "#card { background: palette(base); border: 1px solid palette(window); border-radius: 9px; }"));
     auto* column = new QVBoxLayout(box);
     column->setContentsMargins(18, 14, 18, 16);
     column->setSpacing(9);
@@ -33,7 +39,9 @@ QVBoxLayout* card(QWidget* box) {
 
 } // namespace
 
-DeliverView::DeliverView(Engine& engine, QWidget* parent) : QWidget(parent), engine_(engine) {
+DeliverView::DeliverView(Engine& engine, QWidget* parent)
+    : QWidget(parent)
+    , engine_(engine) {
     auto* all = new QVBoxLayout(this);
     all->setContentsMargins(26, 18, 26, 14);
     all->setSpacing(12);
@@ -53,7 +61,10 @@ DeliverView::DeliverView(Engine& engine, QWidget* parent) : QWidget(parent), eng
         const auto& [release, encoded] = weigher_.future().result();
         if (weighAgain_) return weigh();
         if (!encoded) return weight_->setText(q(encoded.error().message));
-        weight_->setText(tr("%1 × %2 px · %3 · sRGB profile embedded").arg(encoded->width).arg(encoded->height).arg(bytesText(encoded->bytes.size())));
+        weight_->setText(tr("%1 × %2 px · %3 · sRGB profile embedded")
+                             .arg(encoded->width)
+                             .arg(encoded->height)
+                             .arg(bytesText(encoded->bytes.size())));
         QImage seen = QImage::fromData(encoded->bytes.data(), int(encoded->bytes.size()));
         const int side = int(300 * devicePixelRatioF());
         seen = seen.scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
@@ -96,8 +107,10 @@ QWidget* DeliverView::makeStore() {
     percent.decimals = 0, percent.least = 1, percent.most = 100;
     quality_ = new NumberField(tr("JPEG quality"), percent);
     quality_->setValue(95);
-    for (QComboBox* c : {format_, panelChoice_}) connect(c, &QComboBox::activated, this, [this] { refresh(); });
-    for (NumberField* f : {width_, quality_}) connect(f, &NumberField::edited, this, [this] { weighSoon_.start(); });
+    for (QComboBox* c : {format_, panelChoice_})
+        connect(c, &QComboBox::activated, this, [this] { refresh(); });
+    for (NumberField* f : {width_, quality_})
+        connect(f, &NumberField::edited, this, [this] { weighSoon_.start(); });
     form->addRow(roleLabel(tr("Send"), "soft"), panelChoice_);
     form->addRow(roleLabel(tr("Format"), "soft"), format_);
     form->addRow(new FieldLabel(tr("Width"), width_), width_);
@@ -136,19 +149,25 @@ void DeliverView::setDocument(Document* document) {
     refresh();
 }
 
-void DeliverView::showEvent(QShowEvent*) { refresh(); }
-void DeliverView::hideEvent(QHideEvent*) { weighSoon_.stop(); }
+void DeliverView::showEvent(QShowEvent*) {
+    refresh();
+}
+void DeliverView::hideEvent(QHideEvent*) {
+    weighSoon_.stop();
+}
 
 void DeliverView::refresh() {
     const PiecePtr piece = document_ ? document_->piece() : nullptr;
     if (!isVisible()) return;
     store_->setEnabled(piece && !writer_.isRunning());
     printBox_->setVisible(piece && piece->flat->unit == Unit::Mm);
-    pieceName_->setText(piece ? tr("Deliver: %1").arg(q(piece->name)) : tr("Nothing to deliver yet: add a piece first"));
+    pieceName_->setText(piece ? tr("Deliver: %1").arg(q(piece->name))
+                              : tr("Nothing to deliver yet: add a piece first"));
     if (!piece) return;
     const QString chosen = panelChoice_->currentData().toString();
     panelChoice_->clear();
-    for (auto it = piece->flat->panels.rbegin(); it != piece->flat->panels.rend(); ++it) panelChoice_->addItem(q(it->name), q(it->id));
+    for (auto it = piece->flat->panels.rbegin(); it != piece->flat->panels.rend(); ++it)
+        panelChoice_->addItem(q(it->name), q(it->id));
     if (piece->flat->panels.size() > 1) panelChoice_->addItem(tr("Whole flat"), QString());
     const int kept = panelChoice_->findData(chosen);
     panelChoice_->setCurrentIndex(std::max(0, kept));
@@ -156,9 +175,12 @@ void DeliverView::refresh() {
     if (width_->value() < 1) width_->setValue(3000);
     const Flat& flat = *piece->flat;
     if (flat.unit == Unit::Mm)
-        printFacts_->setText(tr("One PDF page with the flat, %1 × %2 mm, and %3 mm bleed.\nArt at %4 ppi in press inks (coated stock, FOGRA39), at most 330 % ink; words in front stay "
-                                "sharp outlines. Crop and fold marks stand outside the bleed; no guide line is printed.")
-                                 .arg(q(shortNumber(flat.trim().w)), q(shortNumber(flat.trim().h)), q(shortNumber(flat.bleed)), q(shortNumber(flat.ppi))));
+        printFacts_->setText(
+            tr("One PDF page with the flat, %1 × %2 mm, and %3 mm bleed.\nArt at %4 ppi in press inks "
+               "(coated stock, FOGRA39), at most 330 % ink; words in front stay "
+               "sharp outlines. Crop and fold marks stand outside the bleed; no guide line is printed.")
+                .arg(q(shortNumber(flat.trim().w)), q(shortNumber(flat.trim().h)), q(shortNumber(flat.bleed)),
+                     q(shortNumber(flat.ppi))));
     weight_->setText(tr("weighing…"));
     weighSoon_.start();
 }
@@ -177,23 +199,33 @@ void DeliverView::weigh() {
     const PiecePtr piece = document_ ? document_->piece() : nullptr;
     if (weighAgain_ || !piece || !isVisible()) return;
     if (engine_.pictures.busy()) return weighSoon_.start();
-    weigher_.setFuture(QtConcurrent::run([this, release = document_->release(), id = piece->id, options = storeOptions()] { return std::pair(release, encodePiece(engine_.renderer, release, id, options)); }));
+    weigher_.setFuture(
+        QtConcurrent::run([this, release = document_->release(), id = piece->id, options = storeOptions()] {
+            return std::pair(release, encodePiece(engine_.renderer, release, id, options));
+        }));
 }
 
 QString DeliverView::suggestedName(const QString& ending) const {
     const Brief& brief = document_->release()->brief;
     QString name = q(brief.catalogue + " " + brief.title + " " + document_->piece()->name).trimmed();
     name.replace(QLatin1Char('/'), QLatin1Char('-'));
-    const auto folder = document_->file().empty() ? QDir::homePath() : q(document_->file().parent_path().string());
+    const auto folder =
+        document_->file().empty() ? QDir::homePath() : q(document_->file().parent_path().string());
     return folder + QLatin1Char('/') + name + ending;
 }
 
 void DeliverView::askName(bool print) {
-    const QString ending = print ? QStringLiteral(".pdf") : format_->currentIndex() == 0 ? QStringLiteral(".jpg") : QStringLiteral(".png");
-    const QString file = QFileDialog::getSaveFileName(this, print ? tr("Save print file") : tr("Save for stores"), suggestedName(ending), QStringLiteral("*") + ending);
+    const QString ending = print                          ? QStringLiteral(".pdf")
+                           : format_->currentIndex() == 0 ? QStringLiteral(".jpg")
+                                                          : QStringLiteral(".png");
+    const QString file =
+        QFileDialog::getSaveFileName(this, print ? tr("Save print file") : tr("Save for stores"),
+                                     suggestedName(ending), QStringLiteral("*") + ending);
     if (file.isEmpty()) return;
-    if (print) writePrintFile(file);
-    else writeStorePicture(file);
+    if (print)
+        writePrintFile(file);
+    else
+        writeStorePicture(file);
 }
 
 /// Runs a job that answers with '+' or '-' and a sentence.
@@ -206,25 +238,35 @@ void DeliverView::run(const QString& what, std::function<QString()> job) {
 }
 
 void DeliverView::writeStorePicture(const QString& file) {
-    run(tr("Writing %1…").arg(QFileInfo(file).fileName()), [this, file, release = document_->release(), id = document_->piece()->id, options = storeOptions()] {
-        PictureStore pictures; // full pictures, whatever the bench has so far
-        Renderer renderer(pictures, engine_.fonts);
-        const auto encoded = encodePiece(renderer, release, id, options);
-        if (!encoded) return QLatin1Char('-') + q(encoded.error().message);
-        if (const auto done = writeFile(file.toStdString(), encoded->bytes); !done) return QLatin1Char('-') + q(done.error().message);
-        return QLatin1Char('+') + tr("Wrote %1: %2 × %3 px, %4.").arg(QFileInfo(file).fileName()).arg(encoded->width).arg(encoded->height).arg(bytesText(encoded->bytes.size()));
-    });
+    run(tr("Writing %1…").arg(QFileInfo(file).fileName()),
+        [this, file, release = document_->release(), id = document_->piece()->id, options = storeOptions()] {
+            PictureStore pictures; // full pictures, whatever the bench has so far
+            Renderer renderer(pictures, engine_.fonts);
+            const auto encoded = encodePiece(renderer, release, id, options);
+            if (!encoded) return QLatin1Char('-') + q(encoded.error().message);
+            if (const auto done = writeFile(file.toStdString(), encoded->bytes); !done)
+                return QLatin1Char('-') + q(done.error().message);
+            return QLatin1Char('+') + tr("Wrote %1: %2 × %3 px, %4.")
+                                          .arg(QFileInfo(file).fileName())
+                                          .arg(encoded->width)
+                                          .arg(encoded->height)
+                                          .arg(bytesText(encoded->bytes.size()));
+        });
 }
 
 void DeliverView::writePrintFile(const QString& file) {
-    run(tr("Writing %1…").arg(QFileInfo(file).fileName()), [this, file, release = document_->release(), id = document_->piece()->id] {
+    run(tr("Writing %1…").arg(QFileInfo(file).fileName()), [this, file, release = document_->release(),
+                                                            id = document_->piece()->id] {
         PictureStore pictures;
         Renderer renderer(pictures, engine_.fonts);
         const auto report = writePrintPdf(renderer, release, id, pressProfileBytes(), {}, file.toStdString());
         if (!report) return QLatin1Char('-') + q(report.error().message);
         return QLatin1Char('+') + tr("Wrote %1: trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.")
-                                      .arg(QFileInfo(file).fileName(), q(shortNumber(report->trimWidthMm)), q(shortNumber(report->trimHeightMm)), q(shortNumber(report->bleedMm)),
-                                           q(shortNumber(report->ppi)), q(shortNumber(report->mostInk * 100, 0)), bytesText(report->bytes));
+                                      .arg(QFileInfo(file).fileName(), q(shortNumber(report->trimWidthMm)),
+                                           q(shortNumber(report->trimHeightMm)),
+                                           q(shortNumber(report->bleedMm)), q(shortNumber(report->ppi)),
+                                           q(shortNumber(report->mostInk * 100, 0)),
+                                           bytesText(report->bytes));
     });
 }
 

@@ -24,7 +24,8 @@ void paintBleed(QPainter& painter, const QPainterPath& bleed, const QPainterPath
     painter.setClipPath(bleed.subtracted(trim), Qt::IntersectClip);
     const QRectF box = bleed.boundingRect();
     painter.setPen(pen(lines().caution, 1.2));
-    for (double x = box.left() - box.height(); x < box.right(); x += 7) painter.drawLine(QPointF(x, box.bottom()), QPointF(x + box.height(), box.top()));
+    for (double x = box.left() - box.height(); x < box.right(); x += 7)
+        painter.drawLine(QPointF(x, box.bottom()), QPointF(x + box.height(), box.top()));
     painter.restore();
     painter.setPen(pen(lines().caution, 0.8));
     painter.drawPath(bleed);
@@ -53,13 +54,18 @@ QPainterPath pathOf(const Rect& r, const Affine& map) {
 
 } // namespace
 
-QTransform toQt(const Affine& m) { return {m.a, m.b, m.c, m.d, m.e, m.f}; }
-QRectF toQt(const Rect& r) { return {r.x, r.y, r.w, r.h}; }
+QTransform toQt(const Affine& m) {
+    return {m.a, m.b, m.c, m.d, m.e, m.f};
+}
+QRectF toQt(const Rect& r) {
+    return {r.x, r.y, r.w, r.h};
+}
 
 void paintPanelLines(QPainter& painter, const Panel& panel, const Affine& map, const LineKey& key) {
     painter.setBrush(Qt::NoBrush);
     const QPainterPath trim = pathOf(panel.trim(), map);
-    if (key.bleed && panel.withBleed() != panel.trim()) paintBleed(painter, pathOf(panel.withBleed(), map), trim);
+    if (key.bleed && panel.withBleed() != panel.trim())
+        paintBleed(painter, pathOf(panel.withBleed(), map), trim);
     if (key.trim) paintTrim(painter, trim);
     if (const auto safe = panel.safeArea(); safe && key.safety) paintSafety(painter, pathOf(*safe, map));
 }
@@ -75,10 +81,12 @@ void paintFlatLines(QPainter& painter, const Flat& flat, const Affine& map, cons
     if (key.bleed && flat.bleed > 0) paintBleed(painter, pathOf(flat.withBleed(), map), trim);
     if (key.trim) paintTrim(painter, trim);
     for (const Panel& panel : flat.panels)
-        if (const auto safe = panel.safeArea(); safe && key.safety) paintSafety(painter, pathOf(*safe, map * panel.toFlat()));
+        if (const auto safe = panel.safeArea(); safe && key.safety)
+            paintSafety(painter, pathOf(*safe, map * panel.toFlat()));
     if (!key.fold) return;
     for (const Fold& fold : flat.folds) {
-        const Vec2 a = map.map(fold.from), b = map.map(fold.to), along = (b - a) * (1 / std::max((b - a).length(), 1e-9));
+        const Vec2 a = map.map(fold.from), b = map.map(fold.to),
+                   along = (b - a) * (1 / std::max((b - a).length(), 1e-9));
         painter.setPen(pen(lines().fold, 1.4, Qt::DashLine));
         painter.drawLine(QPointF(a.x, a.y), QPointF(b.x, b.y));
         // Notches beyond the sheet, so that the fold can be found when art hides the line.
@@ -94,7 +102,8 @@ void paintLineSample(QPainter& painter, const QRect& area, const QString& kind) 
     if (kind == QLatin1String("bleed")) {
         painter.setClipRect(area);
         painter.setPen(pen(theme().caution, 1.2));
-        for (int x = area.left() - 10; x < area.right(); x += 6) painter.drawLine(x, area.bottom(), x + area.height(), area.top());
+        for (int x = area.left() - 10; x < area.right(); x += 6)
+            painter.drawLine(x, area.bottom(), x + area.height(), area.top());
         painter.setClipping(false);
         return;
     }

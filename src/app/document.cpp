@@ -5,11 +5,18 @@
 namespace glyptos {
 
 Engine::Engine()
-    : fonts(dataFolder() / "fonts"), pictures(size_t(4) << 30, [this](const std::string&) { QMetaObject::invokeMethod(this, &Engine::pictureReady, Qt::QueuedConnection); }),
-      renderer(pictures, fonts) {}
+    : fonts(dataFolder() / "fonts")
+    , pictures(size_t(4) << 30,
+               [this](const std::string&) {
+                   QMetaObject::invokeMethod(this, &Engine::pictureReady, Qt::QueuedConnection);
+               })
+    , renderer(pictures, fonts) {}
 
 Document::Document(ReleasePtr release, std::filesystem::path file, QObject* parent)
-    : QObject(parent), history_(release), saved_(release), file_(std::move(file)) {
+    : QObject(parent)
+    , history_(release)
+    , saved_(release)
+    , file_(std::move(file)) {
     mendSelection();
 }
 
@@ -24,8 +31,10 @@ void Document::edit(const QString& name, ReleasePtr next, const QString& merge) 
 }
 
 void Document::edit(const QString& name, const Result<ReleasePtr>& next, const QString& merge) {
-    if (next) edit(name, *next, merge);
-    else Q_EMIT refused(QString::fromStdString(next.error().message));
+    if (next)
+        edit(name, *next, merge);
+    else
+        Q_EMIT refused(QString::fromStdString(next.error().message));
 }
 
 void Document::preview(ReleasePtr shown) {
@@ -77,8 +86,12 @@ void Document::mendSelection() {
     const PanelRef before = panel_;
     const std::string layer = layer_;
     const PiecePtr piece = release()->piece(panel_.piece);
-    if (!piece) panel_ = release()->pieces.empty() ? PanelRef{} : PanelRef{release()->pieces[0]->id, release()->pieces[0]->flat->panels.back().id};
-    else if (!piece->flat->panel(panel_.panel)) panel_.panel = piece->flat->panels.back().id;
+    if (!piece)
+        panel_ = release()->pieces.empty()
+                     ? PanelRef{}
+                     : PanelRef{release()->pieces[0]->id, release()->pieces[0]->flat->panels.back().id};
+    else if (!piece->flat->panel(panel_.panel))
+        panel_.panel = piece->flat->panels.back().id;
     if (!layer_.empty() && !findLayer(stackOf(*release(), panel_), layer_)) layer_.clear();
     if (!(before == panel_) || layer != layer_) Q_EMIT selectionChanged();
 }

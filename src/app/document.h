@@ -28,7 +28,8 @@ class Engine : public QObject {
     void pictureReady();
 };
 
-/// One open release. All edits go through edit() or edited(); everything that shows the release listens to changed().
+/// One open release. All edits go through edit() or edited(); everything that shows the release listens to
+/// changed().
 class Document : public QObject {
     Q_OBJECT
   public:

@@ -13,7 +13,9 @@ const Flat* FlatBench::flat() const {
     return piece ? piece->flat.get() : nullptr;
 }
 
-Scene FlatBench::sceneAt(double pxPerUnit, Vec2 offset) const { return flatScene(document_->shown(), document_->panel().piece, pxPerUnit, true, offset); }
+Scene FlatBench::sceneAt(double pxPerUnit, Vec2 offset) const {
+    return flatScene(document_->shown(), document_->panel().piece, pxPerUnit, true, offset);
+}
 
 Rect FlatBench::extent() const {
     if (!flat()) return {};
@@ -34,11 +36,16 @@ void FlatBench::paintLines(QPainter& painter) {
             painter.setPen(QPen(theme().accent, 2.5));
             painter.drawRect(QRectF(r.x - 1, r.y - 1, r.w + 2, r.h + 2));
         }
-        const QString name = QStringLiteral("%1  %2 × %3").arg(QString::fromStdString(panel.name), QString::fromStdString(shortNumber(panel.onFlat.w)), QString::fromStdString(shortNumber(panel.onFlat.h)));
+        const QString name =
+            QStringLiteral("%1  %2 × %3")
+                .arg(QString::fromStdString(panel.name), QString::fromStdString(shortNumber(panel.onFlat.w)),
+                     QString::fromStdString(shortNumber(panel.onFlat.h)));
         // A panel too narrow for its name has it higher up, clear of its neighbours.
         const bool narrow = r.w < painter.fontMetrics().horizontalAdvance(name);
         painter.setPen(Qt::white);
-        painter.drawText(QRectF(narrow ? r.centre().x - 110 : r.x, whole.y - (narrow ? 38 : 22), narrow ? 220 : r.w, 16), (narrow ? Qt::AlignHCenter : Qt::AlignLeft) | Qt::AlignVCenter, name);
+        painter.drawText(
+            QRectF(narrow ? r.centre().x - 110 : r.x, whole.y - (narrow ? 38 : 22), narrow ? 220 : r.w, 16),
+            (narrow ? Qt::AlignHCenter : Qt::AlignLeft) | Qt::AlignVCenter, name);
     }
 }
 

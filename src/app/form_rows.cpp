@@ -39,7 +39,8 @@ QWidget* inOneRow(std::initializer_list<QWidget*> widgets) {
     return row;
 }
 
-ColourButton::ColourButton(const QString& accessibleName, QWidget* parent) : QPushButton(parent) {
+ColourButton::ColourButton(const QString& accessibleName, QWidget* parent)
+    : QPushButton(parent) {
     setAccessibleName(accessibleName);
     setMinimumWidth(64);
     connect(this, &QPushButton::clicked, this, &ColourButton::ask);

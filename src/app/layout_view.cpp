@@ -10,7 +10,9 @@
 namespace glyptos {
 namespace {
 
-QString q(const std::string& s) { return QString::fromStdString(s); }
+QString q(const std::string& s) {
+    return QString::fromStdString(s);
+}
 
 void clear(QLayout* layout) {
     while (QLayoutItem* item = layout->takeAt(0)) {
@@ -30,7 +32,10 @@ LayerPtr pictureToFit(const Stack& stack, const std::string& inHand) {
 
 } // namespace
 
-LayoutView::LayoutView(Engine& engine, RenderService& service, QWidget* parent) : QWidget(parent), engine_(engine), bench_(new FlatBench(engine, service)) {
+LayoutView::LayoutView(Engine& engine, RenderService& service, QWidget* parent)
+    : QWidget(parent)
+    , engine_(engine)
+    , bench_(new FlatBench(engine, service)) {
     bench_->setAccessibleName(tr("Flat sheet"));
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
@@ -51,7 +56,9 @@ LayoutView::LayoutView(Engine& engine, RenderService& service, QWidget* parent) 
     connect(&engine_, &Engine::pictureReady, this, &LayoutView::judge);
 }
 
-LayoutView::~LayoutView() { watcher_.waitForFinished(); }
+LayoutView::~LayoutView() {
+    watcher_.waitForFinished();
+}
 
 QWidget* LayoutView::makeForm() {
     auto* side = new QWidget;
@@ -69,7 +76,8 @@ QWidget* LayoutView::makeForm() {
     column->addWidget(selected_ = heading(QString()));
     column->addWidget(selectedNote_ = roleLabel(QString(), "soft"));
     fit_ = new QPushButton(tr("Fit art to panel"));
-    fit_->setToolTip(tr("Centres the picture in hand, or the rearmost one, and makes it just cover the panel with its bleed"));
+    fit_->setToolTip(tr("Centres the picture in hand, or the rearmost one, and makes it just cover the panel "
+                        "with its bleed"));
     auto* compose = new QPushButton(tr("Compose this panel"));
     connect(fit_, &QPushButton::clicked, this, &LayoutView::fitArt);
     connect(compose, &QPushButton::clicked, this, &LayoutView::composeAsked);
@@ -93,7 +101,9 @@ void LayoutView::setDocument(Document* document) {
     refresh();
 }
 
-void LayoutView::showEvent(QShowEvent*) { refresh(); }
+void LayoutView::showEvent(QShowEvent*) {
+    refresh();
+}
 
 /// One row for each figure of the form: a choice where the form names some, else a field.
 void LayoutView::rebuildForm() {
@@ -108,19 +118,22 @@ void LayoutView::rebuildForm() {
     form->setVerticalSpacing(6);
     for (const Parameter& p : piece->form->parameters) {
         const auto set = [this, id = p.id, label = q(p.label)](std::optional<double> value) {
-            document_->edit(tr("%1 of the form").arg(label), withParameter(document_->release(), document_->panel().piece, id, value));
+            document_->edit(tr("%1 of the form").arg(label),
+                            withParameter(document_->release(), document_->panel().piece, id, value));
         };
         if (!p.choices.empty()) {
             auto* combo = new QComboBox;
             combo->setAccessibleName(q(p.label));
             for (const Choice& c : p.choices) combo->addItem(q(c.label), c.value);
-            connect(combo, &QComboBox::activated, this, [combo, set](int i) { set(combo->itemData(i).toDouble()); });
+            connect(combo, &QComboBox::activated, this,
+                    [combo, set](int i) { set(combo->itemData(i).toDouble()); });
             choices_[p.id] = combo;
             form->addRow(roleLabel(q(p.label), "soft"), combo);
             continue;
         }
         FieldUnit unit;
-        unit.suffix = q(p.unit), unit.decimals = 2, unit.step = p.unit == "mm" ? 0.1 : 1, unit.least = p.least, unit.most = p.most, unit.length = p.unit == "mm";
+        unit.suffix = q(p.unit), unit.decimals = 2, unit.step = p.unit == "mm" ? 0.1 : 1,
+        unit.least = p.least, unit.most = p.most, unit.length = p.unit == "mm";
         auto* field = new NumberField(q(p.label), unit);
         connect(field, &NumberField::edited, this, [set](double value, bool) { set(value); });
         fields_[p.id] = field;
@@ -146,11 +159,15 @@ void LayoutView::refresh() {
     for (const auto& [id, combo] : choices_) {
         const int at = combo->findData(piece->flat->values.at(id));
         combo->setCurrentIndex(at);
-        if (at < 0) combo->setPlaceholderText(QString::fromStdString(shortNumber(piece->flat->values.at(id))) + QStringLiteral(" mm"));
+        if (at < 0)
+            combo->setPlaceholderText(QString::fromStdString(shortNumber(piece->flat->values.at(id))) +
+                                      QStringLiteral(" mm"));
     }
     if (working_ && !piece->flat->working.empty()) {
         const auto& [id, sum] = *piece->flat->working.begin();
-        working_->setText(piece->values.contains(id) ? tr("set by hand; worked out it would be %1").arg(q(sum)) : QStringLiteral("= ") + q(sum));
+        working_->setText(piece->values.contains(id)
+                              ? tr("set by hand; worked out it would be %1").arg(q(sum))
+                              : QStringLiteral("= ") + q(sum));
     }
     key_->setFlat(*piece->flat);
     judge();
@@ -161,12 +178,14 @@ void LayoutView::judge() {
     judged_ = false;
     again_ = watcher_.isRunning();
     if (again_ || !document_ || !isVisible()) return;
-    watcher_.setFuture(QtConcurrent::run([&renderer = engine_.renderer, release = document_->shown(), id = document_->panel().piece] {
-        Verdicts out{release, id, {}};
-        if (const PiecePtr piece = release->piece(id))
-            for (const Panel& panel : piece->flat->panels) out.panels.emplace_back(panel.id, judgeArt(renderer, release, {id, panel.id}));
-        return out;
-    }));
+    watcher_.setFuture(QtConcurrent::run(
+        [&renderer = engine_.renderer, release = document_->shown(), id = document_->panel().piece] {
+            Verdicts out{release, id, {}};
+            if (const PiecePtr piece = release->piece(id))
+                for (const Panel& panel : piece->flat->panels)
+                    out.panels.emplace_back(panel.id, judgeArt(renderer, release, {id, panel.id}));
+            return out;
+        }));
 }
 
 QString LayoutView::verdictOf(const std::string& id) const {
@@ -183,13 +202,22 @@ void LayoutView::showVerdicts() {
     if (!piece) return;
     clear(panelRows_);
     const QString unit = piece->flat->unit == Unit::Mm ? tr("mm") : tr("px");
-    judged_ = verdicts_.release == document_->shown() && verdicts_.piece == piece->id && !engine_.pictures.busy();
+    judged_ =
+        verdicts_.release == document_->shown() && verdicts_.piece == piece->id && !engine_.pictures.busy();
     for (const Panel& panel : piece->flat->panels) {
         const QString verdict = verdictOf(panel.id);
         bool good = false;
-        for (const auto& [name, cover] : verdicts_.panels) good = good || (name == panel.id && cover.any && cover.shorts.empty());
-        auto* name = new QLabel(QStringLiteral("<b>%1</b>  %2 × %3 %4").arg(q(panel.name).toHtmlEscaped(), q(shortNumber(panel.onFlat.w)), q(shortNumber(panel.onFlat.h)), unit));
-        auto* said = roleLabel(verdict.isEmpty() ? tr("looking…") : (good ? QStringLiteral("✓ ") : QStringLiteral("✗ ")) + verdict, verdict.isEmpty() ? "soft" : good ? "good" : "fault");
+        for (const auto& [name, cover] : verdicts_.panels)
+            good = good || (name == panel.id && cover.any && cover.shorts.empty());
+        auto* name = new QLabel(QStringLiteral("<b>%1</b>  %2 × %3 %4")
+                                    .arg(q(panel.name).toHtmlEscaped(), q(shortNumber(panel.onFlat.w)),
+                                         q(shortNumber(panel.onFlat.h)), unit));
+        auto* said =
+            roleLabel(verdict.isEmpty() ? tr("looking…")
+                                        : (good ? QStringLiteral("✓ ") : QStringLiteral("✗ ")) + verdict,
+                      verdict.isEmpty() ? "soft"
+                      : good            ? "good"
+                                        : "fault");
         auto* row = new QVBoxLayout;
         row->setSpacing(1);
         row->addWidget(name);
@@ -200,22 +228,29 @@ void LayoutView::showVerdicts() {
     if (!here) return;
     selected_->setText(tr("In hand: %1").arg(q(here->name)).toUpper());
     const size_t layers = stackOf(*document_->shown(), document_->panel()).size();
-    selectedNote_->setText(here->turn ? tr("%n layer(s); prints turned by %1° on the flat", nullptr, int(layers)).arg(here->turn) : tr("%n layer(s)", nullptr, int(layers)));
-    fit_->setEnabled(bool(pictureToFit(stackOf(*document_->shown(), document_->panel()), document_->layer())));
+    selectedNote_->setText(
+        here->turn ? tr("%n layer(s); prints turned by %1° on the flat", nullptr, int(layers)).arg(here->turn)
+                   : tr("%n layer(s)", nullptr, int(layers)));
+    fit_->setEnabled(
+        bool(pictureToFit(stackOf(*document_->shown(), document_->panel()), document_->layer())));
 }
 
 void LayoutView::fitArt() {
     const PiecePtr piece = document_->piece();
     const Panel* panel = piece ? piece->flat->panel(document_->panel().panel) : nullptr;
-    const LayerPtr layer = panel ? pictureToFit(stackOf(*document_->release(), document_->panel()), document_->layer()) : nullptr;
+    const LayerPtr layer =
+        panel ? pictureToFit(stackOf(*document_->release(), document_->panel()), document_->layer())
+              : nullptr;
     if (!layer) return;
     const auto* picture = layer->as<PictureContent>();
     const SourcePtr source = document_->release()->source(picture->source);
     if (!source) return;
-    document_->edit(tr("Fit %1 to %2").arg(q(layer->name), q(panel->name)), withChangedLayer(document_->release(), document_->panel(), layer->id, [&](Layer& l) {
-        const Placement fitted = covering(panel->withBleed(), *source, picture->crop);
-        l.placement = {fitted.position, fitted.scaleX, fitted.scaleY, 0, l.placement.flipX, l.placement.flipY};
-    }));
+    document_->edit(tr("Fit %1 to %2").arg(q(layer->name), q(panel->name)),
+                    withChangedLayer(document_->release(), document_->panel(), layer->id, [&](Layer& l) {
+                        const Placement fitted = covering(panel->withBleed(), *source, picture->crop);
+                        l.placement = {fitted.position,   fitted.scaleX,    fitted.scaleY, 0,
+                                       l.placement.flipX, l.placement.flipY};
+                    }));
 }
 
 } // namespace glyptos

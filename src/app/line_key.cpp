@@ -11,7 +11,10 @@ namespace {
 /// A sample of the line itself.
 class Sample : public QWidget {
   public:
-    explicit Sample(QString kind) : kind_(std::move(kind)) { setFixedSize(30, 14); }
+    explicit Sample(QString kind)
+        : kind_(std::move(kind)) {
+        setFixedSize(30, 14);
+    }
 
   protected:
     void paintEvent(QPaintEvent*) override {
@@ -25,7 +28,10 @@ class Sample : public QWidget {
 };
 
 bool& lineOf(LineKey& key, const QString& kind) {
-    return kind == QLatin1String("bleed") ? key.bleed : kind == QLatin1String("trim") ? key.trim : kind == QLatin1String("safety") ? key.safety : key.fold;
+    return kind == QLatin1String("bleed")    ? key.bleed
+           : kind == QLatin1String("trim")   ? key.trim
+           : kind == QLatin1String("safety") ? key.safety
+                                             : key.fold;
 }
 
 QCheckBox* switchFor(const QString& kind, BenchView* bench) {
@@ -41,8 +47,12 @@ QCheckBox* switchFor(const QString& kind, BenchView* bench) {
 
 } // namespace
 
-LineKeySwitches::LineKeySwitches(const QStringList& kinds, BenchView* bench, QWidget* parent) : QWidget(parent) {
-    const QMap<QString, QString> names{{QStringLiteral("bleed"), tr("Bleed")}, {QStringLiteral("trim"), tr("Trim: the knife")}, {QStringLiteral("safety"), tr("Safety")}, {QStringLiteral("fold"), tr("Fold")}};
+LineKeySwitches::LineKeySwitches(const QStringList& kinds, BenchView* bench, QWidget* parent)
+    : QWidget(parent) {
+    const QMap<QString, QString> names{{QStringLiteral("bleed"), tr("Bleed")},
+                                       {QStringLiteral("trim"), tr("Trim: the knife")},
+                                       {QStringLiteral("safety"), tr("Safety")},
+                                       {QStringLiteral("fold"), tr("Fold")}};
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(5);
@@ -55,7 +65,8 @@ LineKeySwitches::LineKeySwitches(const QStringList& kinds, BenchView* bench, QWi
     }
 }
 
-LineKeyList::LineKeyList(BenchView* bench, QWidget* parent) : QWidget(parent) {
+LineKeyList::LineKeyList(BenchView* bench, QWidget* parent)
+    : QWidget(parent) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(7);
@@ -70,8 +81,11 @@ LineKeyList::LineKeyList(BenchView* bench, QWidget* parent) : QWidget(parent) {
 
 void LineKeyList::setFlat(const Flat& flat) {
     const QString unit = flat.unit == Unit::Mm ? tr("mm") : tr("px");
-    const auto amount = [&](double v) { return QString::fromStdString(shortNumber(v)) + QLatin1Char(' ') + unit; };
-    boxes_[0]->setText(flat.bleed > 0 ? tr("Bleed %1: art runs to here").arg(amount(flat.bleed)) : tr("Bleed: none on a screen piece"));
+    const auto amount = [&](double v) {
+        return QString::fromStdString(shortNumber(v)) + QLatin1Char(' ') + unit;
+    };
+    boxes_[0]->setText(flat.bleed > 0 ? tr("Bleed %1: art runs to here").arg(amount(flat.bleed))
+                                      : tr("Bleed: none on a screen piece"));
     boxes_[1]->setText(tr("Trim: cut here"));
     boxes_[2]->setText(tr("Safety %1: keep words inside").arg(amount(flat.safety)));
     boxes_[3]->setText(flat.folds.empty() ? tr("Fold: none") : tr("Fold"));

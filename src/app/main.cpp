@@ -4,13 +4,18 @@
 #include <QApplication>
 #include <QIcon>
 #include <QSettings>
+#include <csignal>
 #include <iostream>
 
 int main(int argc, char** argv) {
-    if (qEnvironmentVariableIsEmpty("DISPLAY") && qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") && qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) {
-        std::cerr << "glyptos: there is no display to open a window on; use a desktop session, or glyptos-cli, which needs none.\n";
+    if (qEnvironmentVariableIsEmpty("DISPLAY") && qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") &&
+        qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) {
+        std::cerr << "glyptos: there is no display to open a window on; use a desktop session, or "
+                     "glyptos-cli, which needs none.\n";
         return 2;
     }
+    std::signal(SIGXFSZ,
+                SIG_IGN); // a file over the limit fails to be written and is reported, as a full disk is
     QApplication app(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("glyptos"));
     QApplication::setApplicationName(QStringLiteral("glyptos"));
@@ -27,7 +32,9 @@ int main(int argc, char** argv) {
     glyptos::MainWindow window(engine, std::move(*forms));
     window.show();
     const QStringList arguments = QApplication::arguments();
-    if (arguments.size() > 1) window.openFile(arguments[1]);
-    else window.newRelease();
+    if (arguments.size() > 1)
+        window.openFile(arguments[1]);
+    else
+        window.newRelease();
     return QApplication::exec();
 }

@@ -20,13 +20,20 @@
 namespace glyptos {
 namespace {
 
-QString q(const std::string& s) { return QString::fromStdString(s); }
+QString q(const std::string& s) {
+    return QString::fromStdString(s);
+}
 
-std::filesystem::path pathOf(const QString& file) { return file.toStdString(); }
+std::filesystem::path pathOf(const QString& file) {
+    return file.toStdString();
+}
 
 } // namespace
 
-MainWindow::MainWindow(Engine& engine, FormList forms) : engine_(engine), forms_(std::move(forms)), service_(engine) {
+MainWindow::MainWindow(Engine& engine, FormList forms)
+    : engine_(engine)
+    , forms_(std::move(forms))
+    , service_(engine) {
     setObjectName(QStringLiteral("glyptos"));
     setAcceptDrops(true);
     auto* whole = new QWidget;
@@ -40,7 +47,9 @@ MainWindow::MainWindow(Engine& engine, FormList forms) : engine_(engine), forms_
     notice_ = new QWidget;
     notice_->setObjectName(QStringLiteral("notice"));
     notice_->setAttribute(Qt::WA_StyledBackground);
-    notice_->setStyleSheet(QStringLiteral("#notice { background: palette(base); border-bottom: 1px solid %1; }").arg(theme().fault.name()));
+    notice_->setStyleSheet(
+        QStringLiteral("#notice { background: palette(base); border-bottom: 1px solid %1; }")
+            .arg(theme().fault.name()));
     auto* noticeRow = new QHBoxLayout(notice_);
     noticeRow->addWidget(noticeText_ = roleLabel(QString(), "fault"), 1);
     noticeText_->setAccessibleName(tr("Message"));
@@ -65,21 +74,30 @@ MainWindow::MainWindow(Engine& engine, FormList forms) : engine_(engine), forms_
     }
     connect(rail_, &StepsRail::chosen, this, &MainWindow::showStep);
     connect(brief_, &BriefView::pieceChosen, this, [this](const std::string& piece) {
-        if (const PiecePtr p = document_->release()->piece(piece)) document_->selectPanel({piece, p->flat->panels.back().id});
+        if (const PiecePtr p = document_->release()->piece(piece))
+            document_->selectPanel({piece, p->flat->panels.back().id});
         showStep(Step::Compose);
     });
     connect(layout_, &LayoutView::composeAsked, this, [this] { showStep(Step::Compose); });
     connect(compose_, &ComposeView::pictureAsked, this, &MainWindow::askPictures);
-    connect(compose_->bench(), &ComposeBench::picturesArrived, this, [this](const QStringList& files, Vec2 at) { bringIn(files, at); });
-    for (BenchView* bench : {static_cast<BenchView*>(compose_->bench()), static_cast<BenchView*>(layout_->bench())})
+    connect(compose_->bench(), &ComposeBench::picturesArrived, this,
+            [this](const QStringList& files, Vec2 at) { bringIn(files, at); });
+    for (BenchView* bench :
+         {static_cast<BenchView*>(compose_->bench()), static_cast<BenchView*>(layout_->bench())})
         connect(bench, &BenchView::pointerMoved, this, [this](Vec2 at, const QColor& c) {
             const PiecePtr piece = document_->piece();
             if (!piece) return;
             const bool mm = piece->flat->unit == Unit::Mm;
             const double px = mm ? pxPerMm({piece->flat->ppi}) : 1;
-            position_->setText(mm ? tr("x %1  y %2 mm   (%3, %4 px)").arg(at.x, 0, 'f', 1).arg(at.y, 0, 'f', 1).arg(std::lround(at.x * px)).arg(std::lround(at.y * px))
+            position_->setText(mm ? tr("x %1  y %2 mm   (%3, %4 px)")
+                                        .arg(at.x, 0, 'f', 1)
+                                        .arg(at.y, 0, 'f', 1)
+                                        .arg(std::lround(at.x * px))
+                                        .arg(std::lround(at.y * px))
                                   : tr("x %1  y %2 px").arg(std::lround(at.x)).arg(std::lround(at.y)));
-            colourUnder_->setText(c.isValid() ? tr("colour under: %1 %2 %3").arg(c.red()).arg(c.green()).arg(c.blue()) : QString());
+            colourUnder_->setText(c.isValid()
+                                      ? tr("colour under: %1 %2 %3").arg(c.red()).arg(c.green()).arg(c.blue())
+                                      : QString());
         });
     connect(strip_, &SetStrip::addPieceAsked, this, [this](QPoint at) {
         auto* menu = new QMenu(this);
@@ -107,7 +125,8 @@ MainWindow::MainWindow(Engine& engine, FormList forms) : engine_(engine), forms_
         QStringList troubles;
         for (const auto& picture : importer_.future().result()) {
             if (picture) {
-                if (picture->source->format == "jpeg") engine_.pictures.offer(*picture->source, picture->look, kLookReduction);
+                if (picture->source->format == "jpeg")
+                    engine_.pictures.offer(*picture->source, picture->look, kLookReduction);
                 place(picture->source, importAt_);
             } else {
                 troubles << q(picture.error().message);
@@ -130,7 +149,10 @@ MainWindow::~MainWindow() {
     importer_.waitForFinished();
 }
 
-bool MainWindow::isBusy() const { return service_.busy() || engine_.pictures.busy() || opener_.isRunning() || saver_.isRunning() || importer_.isRunning(); }
+bool MainWindow::isBusy() const {
+    return service_.busy() || engine_.pictures.busy() || opener_.isRunning() || saver_.isRunning() ||
+           importer_.isRunning();
+}
 
 void MainWindow::tell(const QString& sentence) {
     noticeText_->setText(sentence);
@@ -173,7 +195,8 @@ void MainWindow::openFile(const QString& file) {
     if (opener_.isRunning() || !mayLeave()) return;
     openingFile_ = QFileInfo(file).absoluteFilePath();
     saveState_->setText(tr("opening %1…").arg(QFileInfo(file).fileName()));
-    opener_.setFuture(QtConcurrent::run([path = pathOf(openingFile_), forms = forms_] { return openProject(path, forms); }));
+    opener_.setFuture(QtConcurrent::run(
+        [path = pathOf(openingFile_), forms = forms_] { return openProject(path, forms); }));
 }
 
 void MainWindow::saveTo(const QString& file) {
@@ -181,31 +204,40 @@ void MainWindow::saveTo(const QString& file) {
     savingFile_ = QFileInfo(file).absoluteFilePath();
     savingRelease_ = document_->release();
     saveState_->setText(tr("saving…"));
-    saver_.setFuture(QtConcurrent::run([release = savingRelease_, path = pathOf(savingFile_)] { return saveProject(*release, path); }));
+    saver_.setFuture(QtConcurrent::run(
+        [release = savingRelease_, path = pathOf(savingFile_)] { return saveProject(*release, path); }));
 }
 
 void MainWindow::save(bool askName) {
     if (!askName && !document_->file().empty()) return saveTo(q(document_->file().string()));
-    const QString suggested = document_->file().empty() ? q(document_->release()->brief.title) + QStringLiteral(".glyptos") : q(document_->file().string());
-    QString file = QFileDialog::getSaveFileName(this, tr("Save release"), suggested, tr("Glyptos release (*.glyptos)"));
+    const QString suggested = document_->file().empty()
+                                  ? q(document_->release()->brief.title) + QStringLiteral(".glyptos")
+                                  : q(document_->file().string());
+    QString file =
+        QFileDialog::getSaveFileName(this, tr("Save release"), suggested, tr("Glyptos release (*.glyptos)"));
     if (file.isEmpty()) return void(closeAfterSave_ = false);
     if (!file.endsWith(QStringLiteral(".glyptos"))) file += QStringLiteral(".glyptos");
     saveTo(file);
 }
 
 void MainWindow::askOpen() {
-    const QString file = QFileDialog::getOpenFileName(this, tr("Open release"), {}, tr("Glyptos release (*.glyptos)"));
+    const QString file =
+        QFileDialog::getOpenFileName(this, tr("Open release"), {}, tr("Glyptos release (*.glyptos)"));
     if (!file.isEmpty()) openFile(file);
 }
 
 void MainWindow::askPictures() {
-    const QStringList files = QFileDialog::getOpenFileNames(this, tr("Bring in pictures"), {}, tr("Pictures (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg);;All files (*)"));
+    const QStringList files = QFileDialog::getOpenFileNames(
+        this, tr("Bring in pictures"), {},
+        tr("Pictures (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg);;All files (*)"));
     if (!files.isEmpty()) bringIn(files);
 }
 
 void MainWindow::bringIn(const QStringList& files, std::optional<Vec2> at) {
-    if (importer_.isRunning()) return tell(tr("Pictures are still being brought in; drop these again in a moment."));
-    if (!document_->piece()) return tell(tr("This release has no piece yet; add one first, then drop the picture again."));
+    if (importer_.isRunning())
+        return tell(tr("Pictures are still being brought in; drop these again in a moment."));
+    if (!document_->piece())
+        return tell(tr("This release has no piece yet; add one first, then drop the picture again."));
     importAt_ = at;
     saveState_->setText(tr("bringing in %n picture(s)…", nullptr, int(files.size())));
     importer_.setFuture(QtConcurrent::run([files] {
@@ -221,14 +253,17 @@ void MainWindow::place(const SourcePtr& source, std::optional<Vec2> at) {
     const Panel* panel = piece ? piece->flat->panel(document_->panel().panel) : nullptr;
     if (!panel) return;
     const Stack& stack = stackOf(*document_->release(), document_->panel());
-    const bool first = std::none_of(stack.begin(), stack.end(), [](const LayerPtr& l) { return l->as<PictureContent>(); });
+    const bool first =
+        std::none_of(stack.begin(), stack.end(), [](const LayerPtr& l) { return l->as<PictureContent>(); });
     Layer layer;
     layer.name = std::filesystem::path(source->name).stem().string();
     layer.content = PictureContent{source->id, {0, 0, 1, 1}};
-    layer.placement = first ? covering(panel->withBleed(), *source) : within(panel->trim(), *source, 0.6, at.value_or(panel->trim().centre()));
+    layer.placement = first ? covering(panel->withBleed(), *source)
+                            : within(panel->trim(), *source, 0.6, at.value_or(panel->trim().centre()));
     std::string id;
     const std::string behind = first && !stack.empty() ? stack.back()->id : std::string();
-    ReleasePtr next = withLayer(withSource(document_->release(), source), document_->panel(), std::move(layer), document_->layer(), &id);
+    ReleasePtr next = withLayer(withSource(document_->release(), source), document_->panel(),
+                                std::move(layer), document_->layer(), &id);
     if (!behind.empty()) next = withMovedLayer(next, document_->panel(), id, {}, stack.size() + 1);
     document_->edit(tr("Bring in %1").arg(q(source->name)), next);
     document_->selectLayer(id);
@@ -238,7 +273,8 @@ void MainWindow::place(const SourcePtr& source, std::optional<Vec2> at) {
 void MainWindow::addLayer(const QString& stepName, Layer layer) {
     if (!document_->piece()) return;
     std::string id;
-    document_->edit(stepName, withLayer(document_->release(), document_->panel(), std::move(layer), document_->layer(), &id));
+    document_->edit(stepName, withLayer(document_->release(), document_->panel(), std::move(layer),
+                                        document_->layer(), &id));
     document_->selectLayer(id);
     showStep(Step::Compose);
 }
@@ -251,7 +287,9 @@ void MainWindow::addPiece(const std::shared_ptr<const Form>& form) {
 
 bool MainWindow::mayLeave() {
     if (!document_ || !document_->isModified()) return true;
-    QMessageBox box(QMessageBox::Question, tr("Unsaved work"), tr("“%1” has changes that are not saved.").arg(q(document_->release()->brief.title)), QMessageBox::NoButton, this);
+    QMessageBox box(QMessageBox::Question, tr("Unsaved work"),
+                    tr("“%1” has changes that are not saved.").arg(q(document_->release()->brief.title)),
+                    QMessageBox::NoButton, this);
     QPushButton* leave = box.addButton(tr("Leave them"), QMessageBox::DestructiveRole);
     QPushButton* stay = box.addButton(tr("Stay here"), QMessageBox::RejectRole);
     box.setDefaultButton(stay);
@@ -270,7 +308,8 @@ void MainWindow::closeEvent(QCloseEvent* event) {
 void MainWindow::restoreWindow() {
     const QSettings settings;
     if (!restoreGeometry(settings.value(QStringLiteral("window/geometry")).toByteArray())) resize(1280, 800);
-    showStep(static_cast<Step>(std::clamp(settings.value(QStringLiteral("window/step"), int(Step::Compose)).toInt(), 0, int(Step::Deliver))));
+    showStep(static_cast<Step>(std::clamp(
+        settings.value(QStringLiteral("window/step"), int(Step::Compose)).toInt(), 0, int(Step::Deliver))));
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
@@ -292,7 +331,8 @@ void MainWindow::refreshTitles() {
     QStringList parts;
     for (const std::string* s : {&brief.title, &brief.artist, &brief.catalogue})
         if (!s->empty()) parts << q(*s);
-    setWindowTitle((parts.isEmpty() ? tr("New release") : parts.join(QStringLiteral(" · "))) + QStringLiteral("[*]"));
+    setWindowTitle((parts.isEmpty() ? tr("New release") : parts.join(QStringLiteral(" · "))) +
+                   QStringLiteral("[*]"));
     setWindowModified(document_->isModified());
     const History& history = document_->history();
     undo_->setEnabled(history.canUndo());
@@ -301,11 +341,15 @@ void MainWindow::refreshTitles() {
     redo_->setText(history.canRedo() ? tr("Redo: %1").arg(q(history.redoName())) : tr("Redo"));
     for (QAction* a : layerMenu_->actions())
         if (a->property("needsLayer").toBool()) a->setEnabled(!document_->layer().empty());
-    saveState_->setText(document_->isModified() ? tr("changes not saved") : document_->file().empty() ? tr("not saved yet") : tr("saved"));
+    saveState_->setText(document_->isModified()     ? tr("changes not saved")
+                        : document_->file().empty() ? tr("not saved yet")
+                                                    : tr("saved"));
     const PiecePtr piece = document_->piece();
     if (!piece) return size_->clear();
     const Rect trim = piece->flat->trim();
-    size_->setText(q(piece->name) + QStringLiteral("  ") + q(shortNumber(trim.w)) + QStringLiteral(" × ") + q(shortNumber(trim.h)) + (piece->flat->unit == Unit::Mm ? tr(" mm, %1 ppi").arg(piece->flat->ppi) : tr(" px")));
+    size_->setText(q(piece->name) + QStringLiteral("  ") + q(shortNumber(trim.w)) + QStringLiteral(" × ") +
+                   q(shortNumber(trim.h)) +
+                   (piece->flat->unit == Unit::Mm ? tr(" mm, %1 ppi").arg(piece->flat->ppi) : tr(" px")));
 }
 
 } // namespace glyptos

@@ -34,10 +34,12 @@ class MainWindow : public QMainWindow {
     bool isBusy() const;
 
   public Q_SLOTS:
-    /// Opens a release in the background; a sentence says so when it cannot be opened, and the open one stays.
+    /// Opens a release in the background; a sentence says so when it cannot be opened, and the open one
+    /// stays.
     void openFile(const QString& file);
     void saveTo(const QString& file);
-    /// Brings pictures into the panel in hand, each as a layer; `at` is where the first goes, or nothing for the middle.
+    /// Brings pictures into the panel in hand, each as a layer; `at` is where the first goes, or nothing for
+    /// the middle.
     void bringIn(const QStringList& files, std::optional<Vec2> at = std::nullopt);
     void newRelease();
     void showStep(Step step);

@@ -12,11 +12,14 @@ namespace {
 
 constexpr int kMostRecent = 8;
 
-QString q(const std::string& s) { return QString::fromStdString(s); }
+QString q(const std::string& s) {
+    return QString::fromStdString(s);
+}
 
 } // namespace
 
-QAction* MainWindow::action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run) {
+QAction* MainWindow::action(QMenu* menu, const QString& text, const QKeySequence& keys,
+                            std::function<void()> run) {
     QAction* made = menu->addAction(text);
     if (!keys.isEmpty()) made->setShortcut(keys);
     connect(made, &QAction::triggered, this, std::move(run));
@@ -53,21 +56,25 @@ void MainWindow::makeEditMenu() {
 }
 
 void MainWindow::fillPieceMenu(QMenu* menu) {
-    for (const auto& form : forms_) action(menu, q(form->name), {}, [this, form] { addPiece(form); })->setToolTip(q(form->note));
+    for (const auto& form : forms_)
+        action(menu, q(form->name), {}, [this, form] { addPiece(form); })->setToolTip(q(form->note));
 }
 
 void MainWindow::makePieceMenu() {
     QMenu* menu = menuBar()->addMenu(tr("&Piece"));
     fillPieceMenu(menu->addMenu(tr("Add")));
     action(menu, tr("Remove from the set"), {}, [this] {
-        if (const PiecePtr piece = document_->piece()) document_->edit(tr("Remove %1").arg(q(piece->name)), withoutPiece(document_->release(), piece->id));
+        if (const PiecePtr piece = document_->piece())
+            document_->edit(tr("Remove %1").arg(q(piece->name)),
+                            withoutPiece(document_->release(), piece->id));
     });
 }
 
 void MainWindow::makeLayerMenu() {
     layerMenu_ = menuBar()->addMenu(tr("&Layer"));
     layerMenu_->setObjectName(QStringLiteral("layerMenu"));
-    const auto onLayer = [this](const QString& text, const QKeySequence& keys, const QString& step, std::function<ReleasePtr(const LayerPtr&)> change) {
+    const auto onLayer = [this](const QString& text, const QKeySequence& keys, const QString& step,
+                                std::function<ReleasePtr(const LayerPtr&)> change) {
         QAction* made = action(layerMenu_, text, keys, [this, step, change = std::move(change)] {
             const LayerPtr layer = document_->selectedLayer();
             if (layer) document_->edit(step.arg(q(layer->name)), change(layer));
@@ -85,29 +92,46 @@ void MainWindow::makeLayerMenu() {
         addLayer(tr("Add a fill"), std::move(layer));
     });
     layerMenu_->addSeparator();
-    onLayer(tr("Duplicate"), QKeySequence(tr("Ctrl+D")), tr("Duplicate %1"), [this](const LayerPtr& l) { return withDuplicate(document_->release(), document_->panel(), l->id); });
-    onLayer(tr("Put in a group"), QKeySequence(tr("Ctrl+G")), tr("Group %1"), [this](const LayerPtr& l) { return withGrouped(document_->release(), document_->panel(), l->id); });
-    onLayer(tr("Dissolve group"), QKeySequence(tr("Ctrl+Shift+G")), tr("Ungroup %1"), [this](const LayerPtr& l) { return withUngrouped(document_->release(), document_->panel(), l->id); });
-    QAction* rename = action(layerMenu_, tr("Rename"), QKeySequence(tr("F2")), [this] { compose_->stack()->rename(document_->layer()); });
+    onLayer(tr("Duplicate"), QKeySequence(tr("Ctrl+D")), tr("Duplicate %1"), [this](const LayerPtr& l) {
+        return withDuplicate(document_->release(), document_->panel(), l->id);
+    });
+    onLayer(tr("Put in a group"), QKeySequence(tr("Ctrl+G")), tr("Group %1"), [this](const LayerPtr& l) {
+        return withGrouped(document_->release(), document_->panel(), l->id);
+    });
+    onLayer(
+        tr("Dissolve group"), QKeySequence(tr("Ctrl+Shift+G")), tr("Ungroup %1"),
+        [this](const LayerPtr& l) { return withUngrouped(document_->release(), document_->panel(), l->id); });
+    QAction* rename = action(layerMenu_, tr("Rename"), QKeySequence(tr("F2")),
+                             [this] { compose_->stack()->rename(document_->layer()); });
     rename->setProperty("needsLayer", true);
-    onLayer(tr("Remove"), QKeySequence::Delete, tr("Remove %1"), [this](const LayerPtr& l) { return withoutLayer(document_->release(), document_->panel(), l->id); });
+    onLayer(tr("Remove"), QKeySequence::Delete, tr("Remove %1"), [this](const LayerPtr& l) {
+        return withoutLayer(document_->release(), document_->panel(), l->id);
+    });
 }
 
 void MainWindow::makeViewMenu() {
     QMenu* menu = menuBar()->addMenu(tr("&View"));
     for (const Step step : {Step::Brief, Step::Compose, Step::LayOut, Step::Deliver})
-        action(menu, StepsRail::nameOf(step), QKeySequence(tr("Ctrl+%1").arg(int(step) + 1)), [this, step] { showStep(step); });
+        action(menu, StepsRail::nameOf(step), QKeySequence(tr("Ctrl+%1").arg(int(step) + 1)),
+               [this, step] { showStep(step); });
     menu->addSeparator();
-    const auto onBench = [this](const std::function<void(BenchView*)>& act) { act(rail_->current() == Step::LayOut ? static_cast<BenchView*>(layout_->bench()) : compose_->bench()); };
+    const auto onBench = [this](const std::function<void(BenchView*)>& act) {
+        act(rail_->current() == Step::LayOut ? static_cast<BenchView*>(layout_->bench()) : compose_->bench());
+    };
     const auto zoomed = [onBench](double factor) {
-        return [=] { onBench([=](BenchView* b) { b->zoomBy(factor, QPointF(b->width() / 2.0, b->height() / 2.0)); }); };
+        return [=] {
+            onBench([=](BenchView* b) { b->zoomBy(factor, QPointF(b->width() / 2.0, b->height() / 2.0)); });
+        };
     };
     action(menu, tr("Closer"), QKeySequence::ZoomIn, zoomed(1.25));
     action(menu, tr("Farther"), QKeySequence::ZoomOut, zoomed(0.8));
-    action(menu, tr("Fit"), QKeySequence(tr("Ctrl+0")), [=] { onBench([](BenchView* b) { b->zoomToFit(); }); });
-    action(menu, tr("100 %"), QKeySequence(tr("Ctrl+9")), [=] { onBench([](BenchView* b) { b->zoomToActualPixels(); }); });
+    action(menu, tr("Fit"), QKeySequence(tr("Ctrl+0")),
+           [=] { onBench([](BenchView* b) { b->zoomToFit(); }); });
+    action(menu, tr("100 %"), QKeySequence(tr("Ctrl+9")),
+           [=] { onBench([](BenchView* b) { b->zoomToActualPixels(); }); });
     QMenu* rulers = menu->addMenu(tr("Rulers in"));
-    const std::pair<QString, RulerUnit> units[] = {{tr("mm"), RulerUnit::Mm}, {tr("Inches"), RulerUnit::Inch}, {tr("Pixels"), RulerUnit::Px}};
+    const std::pair<QString, RulerUnit> units[] = {
+        {tr("mm"), RulerUnit::Mm}, {tr("Inches"), RulerUnit::Inch}, {tr("Pixels"), RulerUnit::Px}};
     for (const auto& [name, unit] : units)
         action(rulers, name, {}, [this, unit = unit] {
             compose_->bench()->setRulerUnit(unit);
@@ -137,7 +161,8 @@ void MainWindow::remember(const QString& file) {
 void MainWindow::refreshRecent() {
     recent_->clear();
     const QStringList files = QSettings().value(QStringLiteral("recent")).toStringList();
-    for (const QString& file : files) action(recent_, QFileInfo(file).fileName(), {}, [this, file] { openFile(file); })->setToolTip(file);
+    for (const QString& file : files)
+        action(recent_, QFileInfo(file).fileName(), {}, [this, file] { openFile(file); })->setToolTip(file);
     recent_->setEnabled(!files.isEmpty());
 }
 

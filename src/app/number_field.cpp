@@ -11,7 +11,9 @@
 
 namespace glyptos {
 
-NumberField::NumberField(const QString& accessibleName, const FieldUnit& unit, QWidget* parent) : QLineEdit(parent), unit_(unit) {
+NumberField::NumberField(const QString& accessibleName, const FieldUnit& unit, QWidget* parent)
+    : QLineEdit(parent)
+    , unit_(unit) {
     setAccessibleName(accessibleName);
     setMinimumWidth(58);
     connect(this, &QLineEdit::editingFinished, this, &NumberField::readText);
@@ -29,7 +31,8 @@ void NumberField::setValue(double value) {
 }
 
 void NumberField::show(double value) {
-    setText(QString::fromStdString(shortNumber(value, unit_.decimals)) + (unit_.suffix.isEmpty() ? QString() : QStringLiteral(" ") + unit_.suffix));
+    setText(QString::fromStdString(shortNumber(value, unit_.decimals)) +
+            (unit_.suffix.isEmpty() ? QString() : QStringLiteral(" ") + unit_.suffix));
     setModified(false);
     setProperty("wrong", false);
     setToolTip(unit_.length ? tr("Takes sums and units: 12.5in, 3mm + 1/8in") : tr("Takes sums: 100/3"));
@@ -50,12 +53,15 @@ void NumberField::readText() {
     };
     const auto result = evaluate(typed.toStdString(), names);
     QString wrong;
-    if (!result) wrong = QString::fromStdString(result.error().message);
+    if (!result)
+        wrong = QString::fromStdString(result.error().message);
     else if (*result < unit_.least || *result > unit_.most)
         wrong = tr("It must lie between %1 and %2.").arg(unit_.least).arg(unit_.most);
     if (!wrong.isEmpty()) {
         setProperty("wrong", true);
-        setToolTip(wrong + QLatin1Char(' ') + tr("The figure before it is still in force: %1.").arg(QString::fromStdString(shortNumber(value_, unit_.decimals))));
+        setToolTip(wrong + QLatin1Char(' ') +
+                   tr("The figure before it is still in force: %1.")
+                       .arg(QString::fromStdString(shortNumber(value_, unit_.decimals))));
         style()->polish(this);
         return;
     }
@@ -80,10 +86,14 @@ void NumberField::wheelEvent(QWheelEvent* event) {
 
 void NumberField::keyPressEvent(QKeyEvent* event) {
     const double size = event->modifiers() & Qt::ShiftModifier ? 10 : 1;
-    if (event->key() == Qt::Key_Up) stepBy(size);
-    else if (event->key() == Qt::Key_Down) stepBy(-size);
-    else if (event->key() == Qt::Key_Escape) show(value_);
-    else QLineEdit::keyPressEvent(event);
+    if (event->key() == Qt::Key_Up)
+        stepBy(size);
+    else if (event->key() == Qt::Key_Down)
+        stepBy(-size);
+    else if (event->key() == Qt::Key_Escape)
+        show(value_);
+    else
+        QLineEdit::keyPressEvent(event);
 }
 
 void NumberField::focusInEvent(QFocusEvent* event) {
@@ -91,14 +101,18 @@ void NumberField::focusInEvent(QFocusEvent* event) {
     if (event->reason() == Qt::TabFocusReason || event->reason() == Qt::BacktabFocusReason) selectAll();
 }
 
-FieldLabel::FieldLabel(const QString& text, NumberField* field, QWidget* parent) : QLabel(text, parent), field_(field) {
+FieldLabel::FieldLabel(const QString& text, NumberField* field, QWidget* parent)
+    : QLabel(text, parent)
+    , field_(field) {
     setBuddy(field);
     setCursor(Qt::SizeHorCursor);
     setProperty("role", "soft");
     setToolTip(tr("Drag sideways to turn the figure"));
 }
 
-void FieldLabel::mousePressEvent(QMouseEvent* event) { lastX_ = event->position().x(); }
+void FieldLabel::mousePressEvent(QMouseEvent* event) {
+    lastX_ = event->position().x();
+}
 
 void FieldLabel::mouseMoveEvent(QMouseEvent* event) {
     const double way = event->position().x() - lastX_;

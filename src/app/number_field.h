@@ -9,19 +9,20 @@ namespace glyptos {
 
 /// What a field's figures mean and how they are shown.
 struct FieldUnit {
-    QString suffix;       ///< shown behind the figure
+    QString suffix; ///< shown behind the figure
     int decimals = 1;
-    double step = 1;      ///< of one wheel notch or arrow
+    double step = 1;                 ///< of one wheel notch or arrow
     double least = -1e9, most = 1e9; ///< refused outside, never clamped
-    bool length = false;  ///< understands mm, cm, in, pt, and px at `pxPerMm`
+    bool length = false;             ///< understands mm, cm, in, pt, and px at `pxPerMm`
     double pxPerMm = 11.8110236;
-    double perMm = 1;     ///< field units in one mm, for lengths that are not shown in mm
+    double perMm = 1; ///< field units in one mm, for lengths that are not shown in mm
 };
 
 class NumberField : public QLineEdit {
     Q_OBJECT
   public:
-    explicit NumberField(const QString& accessibleName, const FieldUnit& unit = {}, QWidget* parent = nullptr);
+    explicit NumberField(const QString& accessibleName, const FieldUnit& unit = {},
+                         QWidget* parent = nullptr);
     void setUnit(const FieldUnit& unit);
     /// Shows a figure without reporting it.
     void setValue(double value);

@@ -12,13 +12,17 @@ namespace {
 constexpr double kMmPerScreenPx = 315.0 / 3000; // as in the set strip
 constexpr int kGap = 34, kCaption = 24;
 
-double mmPerUnit(const Piece& piece) { return piece.flat->unit == Unit::Px ? kMmPerScreenPx : 1; }
+double mmPerUnit(const Piece& piece) {
+    return piece.flat->unit == Unit::Px ? kMmPerScreenPx : 1;
+}
 
 /// Rows of pieces, filled from the left, at one scale. Returns the height they take.
-double rowsHeight(const std::vector<PiecePtr>& pieces, double pxPerMm, double width, const std::function<void(const PiecePtr&, QRectF)>& place) {
+double rowsHeight(const std::vector<PiecePtr>& pieces, double pxPerMm, double width,
+                  const std::function<void(const PiecePtr&, QRectF)>& place) {
     double x = 0, y = 0, row = 0;
     for (const PiecePtr& piece : pieces) {
-        const double k = pxPerMm * mmPerUnit(*piece), w = piece->flat->trim().w * k, h = piece->flat->trim().h * k;
+        const double k = pxPerMm * mmPerUnit(*piece), w = piece->flat->trim().w * k,
+                     h = piece->flat->trim().h * k;
         if (x > 0 && x + w > width) x = 0, y += row + kGap + kCaption, row = 0;
         if (place) place(piece, {x, y, w, h});
         x += w + kGap;
@@ -29,7 +33,10 @@ double rowsHeight(const std::vector<PiecePtr>& pieces, double pxPerMm, double wi
 
 } // namespace
 
-PieceSheet::PieceSheet(Engine& engine, RenderService& service, QWidget* parent) : QWidget(parent), engine_(engine), service_(service) {
+PieceSheet::PieceSheet(Engine& engine, RenderService& service, QWidget* parent)
+    : QWidget(parent)
+    , engine_(engine)
+    , service_(service) {
     setAccessibleName(tr("All pieces, live"));
     setToolTip(tr("Double-click a piece to compose it"));
     setMinimumWidth(300);
@@ -52,17 +59,24 @@ void PieceSheet::arrange() {
     for (int i = 0; i < 30; ++i) {
         const double k = (least + most) / 2;
         double widest = 0;
-        const double tall = rowsHeight(pieces, k, roomX, [&](const PiecePtr&, QRectF r) { widest = std::max(widest, r.right()); });
+        const double tall = rowsHeight(
+            pieces, k, roomX, [&](const PiecePtr&, QRectF r) { widest = std::max(widest, r.right()); });
         (tall <= roomY && widest <= roomX ? least : most) = k;
     }
     std::vector<Place> next;
     double widest = 0;
-    const double tall = rowsHeight(pieces, least, roomX, [&](const PiecePtr&, QRectF r) { widest = std::max(widest, r.right()); });
+    const double tall = rowsHeight(pieces, least, roomX,
+                                   [&](const PiecePtr&, QRectF r) { widest = std::max(widest, r.right()); });
     const QPointF corner(std::round((width() - widest) / 2), std::round((height() - tall) / 2));
     rowsHeight(pieces, least, roomX, [&](const PiecePtr& piece, QRectF r) {
-        Place place{piece, r.translated(corner).toAlignedRect(), least * mmPerUnit(*piece), {}, std::make_unique<QObject>()};
+        Place place{piece,
+                    r.translated(corner).toAlignedRect(),
+                    least * mmPerUnit(*piece),
+                    {},
+                    std::make_unique<QObject>()};
         for (Place& old : places_)
-            if (old.piece->id == piece->id) place.image = old.image, place.requester = std::move(old.requester);
+            if (old.piece->id == piece->id)
+                place.image = old.image, place.requester = std::move(old.requester);
         next.push_back(std::move(place));
     });
     places_ = std::move(next);
@@ -71,11 +85,13 @@ void PieceSheet::arrange() {
         const double k = place.pxPerUnit * devicePixelRatioF();
         const Rect trim = place.piece->flat->trim();
         const IntRect region{0, 0, std::max(1, snapEdge(trim.w * k)), std::max(1, snapEdge(trim.h * k))};
-        service_.request(place.requester.get(), 0, flatScene(document_->shown(), place.piece->id, k, false, {-trim.x * k, -trim.y * k}), region, [this, id = place.piece->id](QImage image) {
-            for (Place& p : places_)
-                if (p.piece->id == id) p.image = std::move(image);
-            update();
-        });
+        service_.request(place.requester.get(), 0,
+                         flatScene(document_->shown(), place.piece->id, k, false, {-trim.x * k, -trim.y * k}),
+                         region, [this, id = place.piece->id](QImage image) {
+                             for (Place& p : places_)
+                                 if (p.piece->id == id) p.image = std::move(image);
+                             update();
+                         });
     }
     update();
 }
@@ -89,7 +105,9 @@ void PieceSheet::paintEvent(QPaintEvent*) {
         if (!place.image.isNull()) painter.drawImage(place.area, place.image);
         painter.setPen(Qt::white);
         painter.setFont(uiFont(11, 500));
-        painter.drawText(QRect(place.area.left(), place.area.bottom() + 4, std::max(place.area.width(), 160), 18), Qt::AlignLeft, QString::fromStdString(place.piece->name));
+        painter.drawText(
+            QRect(place.area.left(), place.area.bottom() + 4, std::max(place.area.width(), 160), 18),
+            Qt::AlignLeft, QString::fromStdString(place.piece->name));
     }
     if (places_.empty()) {
         painter.setPen(Qt::white);
@@ -97,8 +115,12 @@ void PieceSheet::paintEvent(QPaintEvent*) {
     }
 }
 
-void PieceSheet::resizeEvent(QResizeEvent*) { arrange(); }
-void PieceSheet::showEvent(QShowEvent*) { arrange(); }
+void PieceSheet::resizeEvent(QResizeEvent*) {
+    arrange();
+}
+void PieceSheet::showEvent(QShowEvent*) {
+    arrange();
+}
 
 void PieceSheet::mouseDoubleClickEvent(QMouseEvent* event) {
     for (const Place& place : places_)

@@ -11,7 +11,9 @@
 namespace glyptos {
 namespace {
 
-QString q(std::string_view s) { return QString::fromUtf8(s.data(), qsizetype(s.size())); }
+QString q(std::string_view s) {
+    return QString::fromUtf8(s.data(), qsizetype(s.size()));
+}
 
 QFormLayout* formIn(QWidget* widget) {
     auto* form = new QFormLayout(widget);
@@ -30,16 +32,25 @@ FieldUnit plain(const QString& suffix, int decimals, double step, double least, 
 
 } // namespace
 
-QColor toQt(const Rgba& c) { return QColor::fromRgbF(c.r, c.g, c.b, c.a); }
-Rgba fromQt(const QColor& c) { return {c.redF(), c.greenF(), c.blueF(), c.alphaF()}; }
+QColor toQt(const Rgba& c) {
+    return QColor::fromRgbF(c.r, c.g, c.b, c.a);
+}
+Rgba fromQt(const QColor& c) {
+    return {c.redF(), c.greenF(), c.blueF(), c.alphaF()};
+}
 
-PropertiesPanel::PropertiesPanel(Engine& engine, QWidget* parent) : QWidget(parent), engine_(engine) {
+PropertiesPanel::PropertiesPanel(Engine& engine, QWidget* parent)
+    : QWidget(parent)
+    , engine_(engine) {
     auto* all = new QVBoxLayout(this);
     all->setContentsMargins(12, 8, 12, 10);
     all->setSpacing(9);
     all->addWidget(title_ = heading(QString()));
-    all->addWidget(empty_ = roleLabel(tr("Click a layer on the bench or in the stack to set its figures here."), "soft"));
-    for (QWidget* part : {place_ = makePlace(), blend_ = makeBlend(), picture_ = makePicture(), text_ = makeText(), fill_ = makeFill()}) all->addWidget(part);
+    all->addWidget(empty_ = roleLabel(
+                       tr("Click a layer on the bench or in the stack to set its figures here."), "soft"));
+    for (QWidget* part : {place_ = makePlace(), blend_ = makeBlend(), picture_ = makePicture(),
+                         text_ = makeText(), fill_ = makeFill()})
+        all->addWidget(part);
     all->addStretch();
 }
 
@@ -74,13 +85,18 @@ void PropertiesPanel::change(const QString& name, const LayerChange& change, con
     if (showing_ || !document_ || document_->layer().empty()) return;
     const LayerPtr layer = document_->selectedLayer();
     if (!layer) return;
-    document_->edit(name.arg(q(layer->name)), withChangedLayer(document_->release(), document_->panel(), layer->id, change), merge.isEmpty() ? merge : merge + q(layer->id));
+    document_->edit(name.arg(q(layer->name)),
+                    withChangedLayer(document_->release(), document_->panel(), layer->id, change),
+                    merge.isEmpty() ? merge : merge + q(layer->id));
 }
 
 void PropertiesPanel::bind(NumberField* field, const QString& name, std::function<void(Layer&, double)> set) {
-    connect(field, &NumberField::edited, this, [this, name, set = std::move(set), field](double value, bool settled) {
-        change(name, [&](Layer& layer) { set(layer, value); }, settled ? QString() : field->accessibleName());
-    });
+    connect(field, &NumberField::edited, this,
+            [this, name, set = std::move(set), field](double value, bool settled) {
+                change(
+                    name, [&](Layer& layer) { set(layer, value); },
+                    settled ? QString() : field->accessibleName());
+            });
 }
 
 QWidget* PropertiesPanel::makePlace() {
@@ -91,7 +107,9 @@ QWidget* PropertiesPanel::makePlace() {
     w_ = new NumberField(tr("Width"));
     h_ = new NumberField(tr("Height"));
     turn_ = new NumberField(tr("Turn"), plain(QStringLiteral("°"), 1, 1, -360, 360));
-    const auto bounds = [this](const Layer& layer) { return frameOf(layer, *document_->release(), panel()->withBleed(), engine_.renderer.paragraphs()); };
+    const auto bounds = [this](const Layer& layer) {
+        return frameOf(layer, *document_->release(), panel()->withBleed(), engine_.renderer.paragraphs());
+    };
     bind(x_, tr("Place %1"), [=](Layer& l, double v) { l = moved(l, {v - bounds(l).bounds().x, 0}); });
     bind(y_, tr("Place %1"), [=](Layer& l, double v) { l = moved(l, {0, v - bounds(l).bounds().y}); });
     const auto resize = [=](Layer& l, double v, bool wide) {
@@ -107,8 +125,10 @@ QWidget* PropertiesPanel::makePlace() {
     });
     auto* across = new QPushButton(tr("Flip across"));
     auto* down = new QPushButton(tr("Flip down"));
-    connect(across, &QPushButton::clicked, this, [this] { change(tr("Flip %1 across"), [](Layer& l) { l = flipped(l, false); }); });
-    connect(down, &QPushButton::clicked, this, [this] { change(tr("Flip %1 down"), [](Layer& l) { l = flipped(l, true); }); });
+    connect(across, &QPushButton::clicked, this,
+            [this] { change(tr("Flip %1 across"), [](Layer& l) { l = flipped(l, false); }); });
+    connect(down, &QPushButton::clicked, this,
+            [this] { change(tr("Flip %1 down"), [](Layer& l) { l = flipped(l, true); }); });
     form->addRow(new FieldLabel(tr("Place"), x_), inOneRow({x_, y_}));
     form->addRow(new FieldLabel(tr("Size"), w_), inOneRow({w_, h_}));
     form->addRow(new FieldLabel(tr("Turn"), turn_), turn_);
@@ -122,13 +142,18 @@ QWidget* PropertiesPanel::makeBlend() {
     mode_ = new QComboBox;
     mode_->setAccessibleName(tr("Blend mode"));
     for (const BlendModeName& name : kBlendModeNames) mode_->addItem(q(name.label));
-    connect(mode_, &QComboBox::activated, this, [this](int i) { change(tr("Blend %1"), [=](Layer& l) { l.blend = static_cast<BlendMode>(i); }); });
+    connect(mode_, &QComboBox::activated, this, [this](int i) {
+        change(tr("Blend %1"), [=](Layer& l) { l.blend = static_cast<BlendMode>(i); });
+    });
     opacity_ = new QSlider(Qt::Horizontal);
     opacity_->setAccessibleName(tr("Opacity slider"));
     opacity_->setRange(0, 100);
     opacityField_ = new NumberField(tr("Opacity"), plain(QStringLiteral("%"), 0, 1, 0, 100));
     opacityField_->setMaximumWidth(64);
-    connect(opacity_, &QSlider::valueChanged, this, [this](int v) { change(tr("Opacity of %1"), [=](Layer& l) { l.opacity = v / 100.0; }, QStringLiteral("opacity")); });
+    connect(opacity_, &QSlider::valueChanged, this, [this](int v) {
+        change(
+            tr("Opacity of %1"), [=](Layer& l) { l.opacity = v / 100.0; }, QStringLiteral("opacity"));
+    });
     bind(opacityField_, tr("Opacity of %1"), [](Layer& l, double v) { l.opacity = v / 100; });
     form->addRow(roleLabel(tr("Blend"), "soft"), mode_);
     form->addRow(new FieldLabel(tr("Opacity"), opacityField_), inOneRow({opacity_, opacityField_}));
@@ -161,10 +186,14 @@ QWidget* PropertiesPanel::makePicture() {
     return box;
 }
 
-void PropertiesPanel::changeText(const QString& what, const std::function<void(TextContent&)>& edit, const QString& merge) {
-    change(what, [&](Layer& l) {
-        if (auto* text = std::get_if<TextContent>(&l.content)) edit(*text);
-    }, merge);
+void PropertiesPanel::changeText(const QString& what, const std::function<void(TextContent&)>& edit,
+                                 const QString& merge) {
+    change(
+        what,
+        [&](Layer& l) {
+            if (auto* text = std::get_if<TextContent>(&l.content)) edit(*text);
+        },
+        merge);
 }
 
 QWidget* PropertiesPanel::makeText() {
@@ -174,10 +203,15 @@ QWidget* PropertiesPanel::makeText() {
     words_->setAccessibleName(tr("Words"));
     words_->setFixedHeight(58);
     words_->setTabChangesFocus(true);
-    connect(words_, &QPlainTextEdit::textChanged, this, [this] { changeText(tr("Write %1"), [&](TextContent& t) { t.spec.text = words_->toPlainText().toStdString(); }, QStringLiteral("write")); });
+    connect(words_, &QPlainTextEdit::textChanged, this, [this] {
+        changeText(
+            tr("Write %1"), [&](TextContent& t) { t.spec.text = words_->toPlainText().toStdString(); },
+            QStringLiteral("write"));
+    });
     auto* fields = new QPushButton(tr("From the brief"));
     auto* menu = new QMenu(fields);
-    for (const FieldInfo& field : textFields()) menu->addAction(q(field.label), this, [this, &field] { words_->insertPlainText(q(field.token)); });
+    for (const FieldInfo& field : textFields())
+        menu->addAction(q(field.label), this, [this, &field] { words_->insertPlainText(q(field.token)); });
     fields->setMenu(menu);
     fields->setToolTip(tr("Words that follow the brief on every piece"));
     family_ = new QComboBox;
@@ -193,9 +227,15 @@ QWidget* PropertiesPanel::makeText() {
     connect(family_, &QComboBox::activated, this, [this] {
         fillStyles(family_->currentText().toStdString());
         const int regular = std::max(style_->findText(QStringLiteral("Regular")), 0);
-        changeText(tr("Typeface of %1"), [&](TextContent& t) { t.spec.family = family_->currentText().toStdString(), t.spec.style = style_->itemText(regular).toStdString(); });
+        changeText(tr("Typeface of %1"), [&](TextContent& t) {
+            t.spec.family = family_->currentText().toStdString(),
+            t.spec.style = style_->itemText(regular).toStdString();
+        });
     });
-    connect(style_, &QComboBox::activated, this, [this] { changeText(tr("Style of %1"), [&](TextContent& t) { t.spec.style = style_->currentText().toStdString(); }); });
+    connect(style_, &QComboBox::activated, this, [this] {
+        changeText(tr("Style of %1"),
+                   [&](TextContent& t) { t.spec.style = style_->currentText().toStdString(); });
+    });
     faceNote_ = roleLabel(QString(), "caution");
     size_ = new NumberField(tr("Type size"));
     textColour_ = new ColourButton(tr("Colour of the words"));
@@ -216,9 +256,14 @@ QWidget* PropertiesPanel::makeText() {
     bind(tracking_, tr("Track %1"), text([](TextContent& t, double v) { t.spec.tracking = v; }));
     bind(leading_, tr("Leading of %1"), text([](TextContent& t, double v) { t.spec.leading = v; }));
     bind(measure_, tr("Line width of %1"), text([](TextContent& t, double v) { t.spec.measure = v; }));
-    connect(textColour_, &ColourButton::chosen, this, [this](const QColor& c) { changeText(tr("Colour %1"), [&](TextContent& t) { t.colour = fromQt(c); }); });
-    connect(align_, &QComboBox::activated, this, [this](int i) { changeText(tr("Align %1"), [&](TextContent& t) { t.spec.align = static_cast<Align>(i); }); });
-    connect(capitals_, &QCheckBox::clicked, this, [this](bool on) { changeText(tr("Capitals of %1"), [&](TextContent& t) { t.capitals = on; }); });
+    connect(textColour_, &ColourButton::chosen, this, [this](const QColor& c) {
+        changeText(tr("Colour %1"), [&](TextContent& t) { t.colour = fromQt(c); });
+    });
+    connect(align_, &QComboBox::activated, this, [this](int i) {
+        changeText(tr("Align %1"), [&](TextContent& t) { t.spec.align = static_cast<Align>(i); });
+    });
+    connect(capitals_, &QCheckBox::clicked, this,
+            [this](bool on) { changeText(tr("Capitals of %1"), [&](TextContent& t) { t.capitals = on; }); });
     form->addRow(words_);
     form->addRow(inOneRow({fields, capitals_}));
     form->addRow(roleLabel(tr("Typeface"), "soft"), family_);
@@ -244,12 +289,16 @@ QWidget* PropertiesPanel::makeFill() {
     fillTo_ = new ColourButton(tr("Colour at the far end"));
     gradient_ = new QCheckBox(tr("Run to"));
     fillTurn_ = new NumberField(tr("Direction of the run"), plain(QStringLiteral("°"), 0, 5, -360, 360));
-    connect(fillColour_, &ColourButton::chosen, this, [this](const QColor& c) { changeFill([&](FillContent& f) { f.colour = fromQt(c); }); });
-    connect(fillTo_, &ColourButton::chosen, this, [this](const QColor& c) { changeFill([&](FillContent& f) { f.to = fromQt(c); }); });
+    connect(fillColour_, &ColourButton::chosen, this,
+            [this](const QColor& c) { changeFill([&](FillContent& f) { f.colour = fromQt(c); }); });
+    connect(fillTo_, &ColourButton::chosen, this,
+            [this](const QColor& c) { changeFill([&](FillContent& f) { f.to = fromQt(c); }); });
     connect(gradient_, &QCheckBox::clicked, this, [this](bool on) {
         changeFill([&](FillContent& f) {
-            if (!on) f.to.reset();
-            else if (!f.to) f.to = Rgba{f.colour.r, f.colour.g, f.colour.b, 0};
+            if (!on)
+                f.to.reset();
+            else if (!f.to)
+                f.to = Rgba{f.colour.r, f.colour.g, f.colour.b, 0};
         });
     });
     bind(fillTurn_, tr("Turn the run of %1"), [](Layer& l, double v) {
@@ -271,7 +320,8 @@ void PropertiesPanel::fillStyles(const std::string& family) {
 void PropertiesPanel::showPlace(const Layer& layer) {
     const FieldUnit unit = lengthUnit();
     for (NumberField* f : {x_, y_, w_, h_, size_, measure_}) f->setUnit(unit);
-    const Frame frame = frameOf(layer, *document_->shown(), panel()->withBleed(), engine_.renderer.paragraphs());
+    const Frame frame =
+        frameOf(layer, *document_->shown(), panel()->withBleed(), engine_.renderer.paragraphs());
     const Rect bounds = frame.bounds();
     x_->setValue(bounds.x);
     y_->setValue(bounds.y);
@@ -316,7 +366,9 @@ void PropertiesPanel::showText(const Layer&, const TextContent& text) {
     const auto paragraph = engine_.renderer.paragraphs().get(resolvedText(text, document_->shown()->brief));
     QStringList notes;
     if (paragraph->usedFamily != text.spec.family || paragraph->usedStyle != text.spec.style)
-        notes << tr("%1 %2 is not on this machine; %3 %4 stands in.").arg(q(text.spec.family), q(text.spec.style), q(paragraph->usedFamily), q(paragraph->usedStyle));
+        notes << tr("%1 %2 is not on this machine; %3 %4 stands in.")
+                     .arg(q(text.spec.family), q(text.spec.style), q(paragraph->usedFamily),
+                          q(paragraph->usedStyle));
     for (const std::string& f : paragraph->stoodIn) notes << tr("Some letters come from %1.").arg(q(f));
     for (const std::string& c : paragraph->unprintable) notes << tr("No typeface here has “%1”.").arg(q(c));
     faceNote_->setText(notes.join(QLatin1Char(' ')));

@@ -35,7 +35,8 @@ class PropertiesPanel : public QWidget {
     const Panel* panel() const;
     /// One edit of the layer in hand.
     void change(const QString& name, const LayerChange& change, const QString& merge = {});
-    void changeText(const QString& what, const std::function<void(TextContent&)>& change, const QString& merge = {});
+    void changeText(const QString& what, const std::function<void(TextContent&)>& change,
+                    const QString& merge = {});
     void changeFill(const std::function<void(FillContent&)>& change);
     /// A field whose figure, in the panel's unit, sets something of the layer.
     void bind(NumberField* field, const QString& name, std::function<void(Layer&, double)> set);

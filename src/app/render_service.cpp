@@ -5,14 +5,19 @@
 
 namespace glyptos {
 
-QImage renderImage(Renderer& renderer, const Scene& scene, const IntRect& region, const std::atomic<bool>* cancel) {
+QImage renderImage(Renderer& renderer, const Scene& scene, const IntRect& region,
+                   const std::atomic<bool>* cancel) {
     if (region.empty()) return {};
     auto bytes = std::make_unique<Buffer<uint8_t>>(renderer.renderBgra8(scene, region, cancel));
     const uint8_t* data = bytes->data();
-    return QImage(data, region.w, region.h, qsizetype(region.w) * 4, QImage::Format_ARGB32_Premultiplied, [](void* b) { std::unique_ptr<Buffer<uint8_t>>(static_cast<Buffer<uint8_t>*>(b)); }, bytes.release());
+    return QImage(
+        data, region.w, region.h, qsizetype(region.w) * 4, QImage::Format_ARGB32_Premultiplied,
+        [](void* b) { std::unique_ptr<Buffer<uint8_t>>(static_cast<Buffer<uint8_t>*>(b)); }, bytes.release());
 }
 
-RenderService::RenderService(Engine& engine, QObject* parent) : QObject(parent), engine_(engine) {
+RenderService::RenderService(Engine& engine, QObject* parent)
+    : QObject(parent)
+    , engine_(engine) {
     worker_ = std::jthread([this](const std::stop_token& stop) { work(stop); });
 }
 
@@ -23,8 +28,10 @@ RenderService::~RenderService() {
     worker_.join();
 }
 
-void RenderService::request(QObject* requester, int urgency, Scene scene, IntRect region, std::function<void(QImage)> done) {
-    if (!newest_.contains(requester)) connect(requester, &QObject::destroyed, this, [this](QObject* gone) { newest_.erase(gone); });
+void RenderService::request(QObject* requester, int urgency, Scene scene, IntRect region,
+                            std::function<void(QImage)> done) {
+    if (!newest_.contains(requester))
+        connect(requester, &QObject::destroyed, this, [this](QObject* gone) { newest_.erase(gone); });
     const std::lock_guard lock(mutex_);
     newest_[requester] = ++counter_;
     jobs_[requester] = {urgency, counter_, std::move(scene), region, std::move(done)};
@@ -46,7 +53,8 @@ void RenderService::work(const std::stop_token& stop) {
             rendering_ = nullptr;
             if (!wake_.wait(lock, stop, [&] { return !jobs_.empty(); })) return;
             const auto next = std::min_element(jobs_.begin(), jobs_.end(), [](const auto& a, const auto& b) {
-                return std::pair(a.second.urgency, a.second.number) < std::pair(b.second.urgency, b.second.number);
+                return std::pair(a.second.urgency, a.second.number) <
+                       std::pair(b.second.urgency, b.second.number);
             });
             requester = next->first;
             job = std::move(next->second);
@@ -58,7 +66,8 @@ void RenderService::work(const std::stop_token& stop) {
         if (cancel_ || stop.stop_requested()) continue;
         QMetaObject::invokeMethod(
             this,
-            [this, requester, number = job.number, image = std::move(image), done = std::move(job.done)]() mutable {
+            [this, requester, number = job.number, image = std::move(image),
+             done = std::move(job.done)]() mutable {
                 const auto newest = newest_.find(requester);
                 if (newest != newest_.end() && newest->second == number) done(std::move(image));
             },

@@ -14,17 +14,18 @@
 
 namespace glyptos {
 
-/// Renders scenes in the order of their urgency. A new request of the same requester replaces its old one, also while it is
-/// being rendered.
+/// Renders scenes in the order of their urgency. A new request of the same requester replaces its old one,
+/// also while it is being rendered.
 class RenderService : public QObject {
     Q_OBJECT
   public:
     explicit RenderService(Engine& engine, QObject* parent = nullptr);
     ~RenderService() override;
 
-    /// Renders `region` of `scene` and calls `done` with it on the main thread, unless replaced or the `requester` is gone by then.
-    /// Smaller `urgency` goes first.
-    void request(QObject* requester, int urgency, Scene scene, IntRect region, std::function<void(QImage)> done);
+    /// Renders `region` of `scene` and calls `done` with it on the main thread, unless replaced or the
+    /// `requester` is gone by then. Smaller `urgency` goes first.
+    void request(QObject* requester, int urgency, Scene scene, IntRect region,
+                 std::function<void(QImage)> done);
     bool busy() const;
 
   private:
@@ -49,6 +50,7 @@ class RenderService : public QObject {
 };
 
 /// A QImage over the renderer's bytes.
-QImage renderImage(Renderer& renderer, const Scene& scene, const IntRect& region, const std::atomic<bool>* cancel = nullptr);
+QImage renderImage(Renderer& renderer, const Scene& scene, const IntRect& region,
+                   const std::atomic<bool>* cancel = nullptr);
 
 } // namespace glyptos

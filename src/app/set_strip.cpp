@@ -18,7 +18,10 @@ constexpr double kMmPerScreenPx = 315.0 / 3000;
 
 } // namespace
 
-SetStrip::SetStrip(Engine& engine, RenderService& service, QWidget* parent) : QWidget(parent), engine_(engine), service_(service) {
+SetStrip::SetStrip(Engine& engine, RenderService& service, QWidget* parent)
+    : QWidget(parent)
+    , engine_(engine)
+    , service_(service) {
     setFixedHeight(kStrip);
     setFocusPolicy(Qt::TabFocus);
     setAccessibleName(tr("The set: all pieces of the release"));
@@ -40,7 +43,8 @@ void SetStrip::setDocument(Document* document) {
 /// Pixels a unit of the piece, so that the tallest piece fills the strip.
 double SetStrip::unitScale(const Piece& piece) const {
     double tallest = 1;
-    for (const PiecePtr& p : document_->shown()->pieces) tallest = std::max(tallest, p->flat->trim().h * (p->flat->unit == Unit::Px ? kMmPerScreenPx : 1));
+    for (const PiecePtr& p : document_->shown()->pieces)
+        tallest = std::max(tallest, p->flat->trim().h * (p->flat->unit == Unit::Px ? kMmPerScreenPx : 1));
     const double pxPerMm = (kStrip - kFoot - 16) / tallest;
     return pxPerMm * (piece.flat->unit == Unit::Px ? kMmPerScreenPx : 1);
 }
@@ -54,8 +58,12 @@ QRect SetStrip::miniatureOf(const std::string& id) const {
     double x = kLeft;
     for (const PiecePtr& piece : document_->shown()->pieces) {
         const QSizeF size = sizeOf(*piece);
-        const double cell = std::max(size.width(), QFontMetricsF(uiFont(11, 600)).horizontalAdvance(QString::fromStdString(piece->name)) + 14);
-        if (piece->id == id) return {int(x + (cell - size.width()) / 2), int(8 + (kStrip - kFoot - 16 - size.height())), int(std::lround(size.width())), int(std::lround(size.height()))};
+        const double cell = std::max(
+            size.width(),
+            QFontMetricsF(uiFont(11, 600)).horizontalAdvance(QString::fromStdString(piece->name)) + 14);
+        if (piece->id == id)
+            return {int(x + (cell - size.width()) / 2), int(8 + (kStrip - kFoot - 16 - size.height())),
+                    int(std::lround(size.width())), int(std::lround(size.height()))};
         x += cell + kGap;
     }
     return {};
@@ -64,7 +72,10 @@ QRect SetStrip::miniatureOf(const std::string& id) const {
 QRect SetStrip::addButton() const {
     double x = kLeft;
     for (const PiecePtr& piece : document_->shown()->pieces)
-        x += std::max(sizeOf(*piece).width(), QFontMetricsF(uiFont(11, 600)).horizontalAdvance(QString::fromStdString(piece->name)) + 14) + kGap;
+        x += std::max(sizeOf(*piece).width(),
+                      QFontMetricsF(uiFont(11, 600)).horizontalAdvance(QString::fromStdString(piece->name)) +
+                          14) +
+             kGap;
     return {int(x) + 4, 34, 66, 26};
 }
 
@@ -81,10 +92,12 @@ void SetStrip::askMiniatures() {
         const double k = unitScale(*piece) * ratio;
         const Rect trim = piece->flat->trim();
         const IntRect region{0, 0, std::max(1, snapEdge(trim.w * k)), std::max(1, snapEdge(trim.h * k))};
-        service_.request(mini.requester.get(), 1, flatScene(release, piece->id, k, false, {-trim.x * k, -trim.y * k}), region, [this, id = piece->id](QImage image) {
-            miniatures_[id].image = std::move(image);
-            update();
-        });
+        service_.request(mini.requester.get(), 1,
+                         flatScene(release, piece->id, k, false, {-trim.x * k, -trim.y * k}), region,
+                         [this, id = piece->id](QImage image) {
+                             miniatures_[id].image = std::move(image);
+                             update();
+                         });
     }
     update();
 }
@@ -100,12 +113,15 @@ void SetStrip::paintEvent(QPaintEvent*) {
         const QRect mini = miniatureOf(piece->id);
         const bool here = piece->id == document_->panel().piece;
         painter.fillRect(mini, Qt::white);
-        if (const auto found = miniatures_.find(piece->id); found != miniatures_.end() && !found->second.image.isNull()) painter.drawImage(mini, found->second.image);
+        if (const auto found = miniatures_.find(piece->id);
+            found != miniatures_.end() && !found->second.image.isNull())
+            painter.drawImage(mini, found->second.image);
         painter.setPen(QPen(t.hairline, 1));
         painter.drawRect(mini.adjusted(0, 0, -1, -1));
         painter.setFont(uiFont(11, here ? 600 : 400));
         painter.setPen(here ? t.ink : t.softInk);
-        painter.drawText(QRect(mini.center().x() - 100, height() - kFoot - 3, 200, kFoot), Qt::AlignCenter, QString::fromStdString(piece->name));
+        painter.drawText(QRect(mini.center().x() - 100, height() - kFoot - 3, 200, kFoot), Qt::AlignCenter,
+                         QString::fromStdString(piece->name));
         if (!here) continue;
         painter.setPen(QPen(t.accent, 2));
         painter.drawRect(mini.adjusted(-4, -4, 3, 3));
@@ -121,7 +137,8 @@ void SetStrip::paintEvent(QPaintEvent*) {
 
 void SetStrip::select(const PiecePtr& piece) {
     // The last panel of a form is its front.
-    if (piece->id != document_->panel().piece) document_->selectPanel({piece->id, piece->flat->panels.back().id});
+    if (piece->id != document_->panel().piece)
+        document_->selectPanel({piece->id, piece->flat->panels.back().id});
 }
 
 void SetStrip::mousePressEvent(QMouseEvent* event) {
@@ -145,7 +162,8 @@ bool SetStrip::event(QEvent* event) {
     if (event->type() == QEvent::ToolTip) {
         const auto* help = static_cast<QHelpEvent*>(event);
         for (const PiecePtr& piece : document_->shown()->pieces)
-            if (miniatureOf(piece->id).contains(help->pos())) QToolTip::showText(help->globalPos(), QString::fromStdString(piece->form->note), this);
+            if (miniatureOf(piece->id).contains(help->pos()))
+                QToolTip::showText(help->globalPos(), QString::fromStdString(piece->form->note), this);
         return true;
     }
     return QWidget::event(event);

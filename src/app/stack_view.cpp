@@ -14,23 +14,32 @@ namespace {
 
 constexpr int kCard = 44, kGap = 5, kIndent = 16, kThumb = 32, kSide = 9;
 
-QString q(const std::string& s) { return QString::fromStdString(s); }
+QString q(const std::string& s) {
+    return QString::fromStdString(s);
+}
 
 } // namespace
 
 QString layerSummary(const Layer& layer) {
     QString kind;
-    if (layer.as<PictureContent>()) kind = StackView::tr("picture");
-    else if (layer.as<TextContent>()) kind = StackView::tr("text");
-    else if (const auto* fill = layer.as<FillContent>()) kind = fill->to ? StackView::tr("gradient fill") : StackView::tr("fill");
-    else kind = StackView::tr("group of %n", nullptr, int(layer.as<GroupContent>()->layers.size()));
+    if (layer.as<PictureContent>())
+        kind = StackView::tr("picture");
+    else if (layer.as<TextContent>())
+        kind = StackView::tr("text");
+    else if (const auto* fill = layer.as<FillContent>())
+        kind = fill->to ? StackView::tr("gradient fill") : StackView::tr("fill");
+    else
+        kind = StackView::tr("group of %n", nullptr, int(layer.as<GroupContent>()->layers.size()));
     const auto& mode = kBlendModeNames[size_t(layer.blend)].label;
     kind += QStringLiteral(" · ") + QString::fromUtf8(mode.data(), qsizetype(mode.size()));
     if (layer.opacity < 1) kind += QStringLiteral(" · %1 %").arg(std::lround(layer.opacity * 100));
     return kind;
 }
 
-StackView::StackView(Engine& engine, RenderService& service, QWidget* parent) : QWidget(parent), engine_(engine), service_(service) {
+StackView::StackView(Engine& engine, RenderService& service, QWidget* parent)
+    : QWidget(parent)
+    , engine_(engine)
+    , service_(service) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Stack, front to back"));
     setToolTip(tr("Drag a card to change the order; the bar along its foot is its opacity"));
@@ -52,21 +61,27 @@ void StackView::setDocument(Document* document) {
 void StackView::collect(const Stack& stack, const std::string& group, int depth) {
     for (size_t i = 0; i < stack.size(); ++i) {
         rows_.push_back({stack[i], group, i, depth});
-        if (const auto* inside = stack[i]->as<GroupContent>()) collect(inside->layers, stack[i]->id, depth + 1);
+        if (const auto* inside = stack[i]->as<GroupContent>())
+            collect(inside->layers, stack[i]->id, depth + 1);
     }
 }
 
 void StackView::rebuild() {
     rows_.clear();
     collect(stackOf(*document_->shown(), document_->panel()), {}, 0);
-    std::erase_if(thumbnails_, [&](const auto& entry) { return std::none_of(rows_.begin(), rows_.end(), [&](const Row& r) { return r.layer->id == entry.first; }); });
+    std::erase_if(thumbnails_, [&](const auto& entry) {
+        return std::none_of(rows_.begin(), rows_.end(),
+                            [&](const Row& r) { return r.layer->id == entry.first; });
+    });
     setMinimumHeight(sizeHint().height());
     updateGeometry();
     askThumbnails();
     update();
 }
 
-QSize StackView::sizeHint() const { return {272, int(rows_.size()) * (kCard + kGap) + kGap}; }
+QSize StackView::sizeHint() const {
+    return {272, int(rows_.size()) * (kCard + kGap) + kGap};
+}
 
 /// Each layer by itself, as large as it is on the panel.
 void StackView::askThumbnails() {
@@ -84,16 +99,23 @@ void StackView::askThumbnails() {
         alone->on = true;
         alone->opacity = 1;
         alone->blend = BlendMode::Normal;
-        Rect area = frameOf(*alone, *document_->shown(), panel->withBleed(), engine_.renderer.paragraphs()).bounds().intersected(panel->withBleed());
+        Rect area = frameOf(*alone, *document_->shown(), panel->withBleed(), engine_.renderer.paragraphs())
+                        .bounds()
+                        .intersected(panel->withBleed());
         if (area.empty()) area = panel->withBleed();
         const double k = side / std::max(area.w, area.h);
         const Vec2 offset{(side - area.w * k) / 2 - area.x * k, (side - area.h * k) / 2 - area.y * k};
         const IntRect square{0, 0, int(std::lround(side)), int(std::lround(side))};
-        Scene scene{document_->shown(), {{{alone}, Affine::translation(offset.x, offset.y) * Affine::scaling(k, k), square, panel->withBleed()}}};
-        service_.request(thumb.requester.get(), 2, std::move(scene), square, [this, id = row.layer->id](QImage image) {
-            thumbnails_[id].image = std::move(image);
-            update();
-        });
+        Scene scene{document_->shown(),
+                    {{{alone},
+                      Affine::translation(offset.x, offset.y) * Affine::scaling(k, k),
+                      square,
+                      panel->withBleed()}}};
+        service_.request(thumb.requester.get(), 2, std::move(scene), square,
+                         [this, id = row.layer->id](QImage image) {
+                             thumbnails_[id].image = std::move(image);
+                             update();
+                         });
     }
 }
 
@@ -102,7 +124,9 @@ QRect StackView::cardRect(size_t row) const {
     return {kSide + indent, kGap + int(row) * (kCard + kGap), width() - 2 * kSide - indent, kCard};
 }
 
-QRect StackView::lampRect(const QRect& card) const { return {card.right() - 24, card.top() + 10, 16, 16}; }
+QRect StackView::lampRect(const QRect& card) const {
+    return {card.right() - 24, card.top() + 10, 16, 16};
+}
 
 QRect StackView::cardOf(const std::string& layer) const {
     for (size_t i = 0; i < rows_.size(); ++i)
@@ -110,7 +134,9 @@ QRect StackView::cardOf(const std::string& layer) const {
     return {};
 }
 
-QRect StackView::lampOf(const std::string& layer) const { return lampRect(cardOf(layer)); }
+QRect StackView::lampOf(const std::string& layer) const {
+    return lampRect(cardOf(layer));
+}
 
 QRect StackView::barOf(const std::string& layer) const {
     const QRect card = cardOf(layer);
@@ -128,22 +154,26 @@ void StackView::paintCard(QPainter& painter, const Row& row, const QRect& card) 
     painter.drawPath(shape);
     painter.save();
     painter.setClipPath(shape);
-    painter.fillRect(QRectF(card.left(), card.bottom() - 2, card.width() * layer.opacity, 3), layer.on ? t.accent : t.hairline);
+    painter.fillRect(QRectF(card.left(), card.bottom() - 2, card.width() * layer.opacity, 3),
+                     layer.on ? t.accent : t.hairline);
     painter.restore();
 
     const QRect thumb(card.left() + 6, card.top() + 6, kThumb - 2, kThumb - 2);
     painter.fillRect(thumb, QColor(0x8b, 0x8b, 0x89));
     const auto image = thumbnails_.find(layer.id);
-    if (image != thumbnails_.end() && !image->second.image.isNull()) painter.drawImage(thumb, image->second.image);
+    if (image != thumbnails_.end() && !image->second.image.isNull())
+        painter.drawImage(thumb, image->second.image);
 
     painter.setOpacity(layer.on ? 1 : 0.45);
     const QRect words(thumb.right() + 9, card.top() + 5, card.width() - kThumb - 46, 17);
     painter.setFont(uiFont(12, 500));
     painter.setPen(t.ink);
-    painter.drawText(words, Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(q(layer.name), Qt::ElideRight, words.width()));
+    painter.drawText(words, Qt::AlignLeft | Qt::AlignVCenter,
+                     painter.fontMetrics().elidedText(q(layer.name), Qt::ElideRight, words.width()));
     painter.setFont(uiFont(11));
     painter.setPen(t.softInk);
-    painter.drawText(words.translated(0, 16), Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(layerSummary(layer), Qt::ElideRight, words.width()));
+    painter.drawText(words.translated(0, 16), Qt::AlignLeft | Qt::AlignVCenter,
+                     painter.fontMetrics().elidedText(layerSummary(layer), Qt::ElideRight, words.width()));
     painter.setOpacity(1);
 
     const QRectF lamp = QRectF(lampRect(card)).adjusted(3, 3, -3, -3);
@@ -158,7 +188,8 @@ void StackView::paintEvent(QPaintEvent*) {
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
     for (size_t i = 0; i < rows_.size(); ++i) paintCard(painter, rows_[i], cardRect(i));
-    if (grab_ == Grab::Card && target_.y >= 0) painter.fillRect(kSide, target_.y - 1, width() - 2 * kSide, 3, theme().accent);
+    if (grab_ == Grab::Card && target_.y >= 0)
+        painter.fillRect(kSide, target_.y - 1, width() - 2 * kSide, 3, theme().accent);
     if (hasFocus()) {
         painter.setPen(QPen(theme().accent, 1, Qt::DotLine));
         painter.drawRect(rect().adjusted(2, 1, -3, -2));
@@ -178,9 +209,12 @@ StackView::Target StackView::targetAt(int y) const {
     for (size_t i = 0; i < rows_.size(); ++i) {
         const QRect card = cardRect(i);
         if (y < card.center().y()) return {rows_[i].group, rows_[i].index, card.top() - kGap / 2};
-        if (rows_[i].layer->as<GroupContent>() && y < card.bottom() - 6) return {rows_[i].layer->id, 0, card.bottom()};
+        if (rows_[i].layer->as<GroupContent>() && y < card.bottom() - 6)
+            return {rows_[i].layer->id, 0, card.bottom()};
     }
-    return {{}, stackOf(*document_->shown(), document_->panel()).size(), rows_.empty() ? 0 : cardRect(rows_.size() - 1).bottom() + kGap / 2};
+    return {{},
+            stackOf(*document_->shown(), document_->panel()).size(),
+            rows_.empty() ? 0 : cardRect(rows_.size() - 1).bottom() + kGap / 2};
 }
 
 void StackView::mousePressEvent(QMouseEvent* event) {
@@ -216,21 +250,30 @@ void StackView::mouseReleaseEvent(QMouseEvent* event) {
     if (grab == Grab::Bar) return setOpacityFrom(event->position().toPoint().x(), true);
     const LayerPtr layer = findLayer(stackOf(*document_->release(), document_->panel()), grabbed_);
     if (grab == Grab::Card && target.y >= 0 && layer)
-        document_->edit(tr("Move %1 in the stack").arg(q(layer->name)), withMovedLayer(document_->release(), document_->panel(), grabbed_, target.group, target.index));
+        document_->edit(
+            tr("Move %1 in the stack").arg(q(layer->name)),
+            withMovedLayer(document_->release(), document_->panel(), grabbed_, target.group, target.index));
 }
 
 void StackView::setOpacityFrom(int x, bool settled) {
     const QRect bar = barOf(grabbed_);
     const LayerPtr layer = findLayer(stackOf(*document_->release(), document_->panel()), grabbed_);
     if (bar.isEmpty() || !layer) return;
-    const double opacity = std::round(std::clamp(double(x - bar.left()) / std::max(1, bar.width() - 1), 0.0, 1.0) * 100) / 100;
-    const ReleasePtr next = withChangedLayer(document_->release(), document_->panel(), grabbed_, [&](Layer& l) { l.opacity = opacity; });
-    if (settled) document_->edit(tr("Opacity of %1 to %2 %").arg(q(layer->name)).arg(std::lround(opacity * 100)), next);
-    else document_->preview(next);
+    const double opacity =
+        std::round(std::clamp(double(x - bar.left()) / std::max(1, bar.width() - 1), 0.0, 1.0) * 100) / 100;
+    const ReleasePtr next = withChangedLayer(document_->release(), document_->panel(), grabbed_,
+                                             [&](Layer& l) { l.opacity = opacity; });
+    if (settled)
+        document_->edit(tr("Opacity of %1 to %2 %").arg(q(layer->name)).arg(std::lround(opacity * 100)),
+                        next);
+    else
+        document_->preview(next);
 }
 
 void StackView::toggle(const LayerPtr& layer) {
-    document_->edit((layer->on ? tr("Hide %1") : tr("Show %1")).arg(q(layer->name)), withChangedLayer(document_->release(), document_->panel(), layer->id, [](Layer& l) { l.on = !l.on; }));
+    document_->edit((layer->on ? tr("Hide %1") : tr("Show %1")).arg(q(layer->name)),
+                    withChangedLayer(document_->release(), document_->panel(), layer->id,
+                                     [](Layer& l) { l.on = !l.on; }));
 }
 
 void StackView::mouseDoubleClickEvent(QMouseEvent* event) {
@@ -255,7 +298,9 @@ void StackView::rename(const std::string& id) {
         editor->deleteLater();
         const LayerPtr now = findLayer(stackOf(*document_->release(), document_->panel()), id);
         if (!name.empty() && now && now->name != name)
-            document_->edit(tr("Rename %1").arg(q(now->name)), withChangedLayer(document_->release(), document_->panel(), id, [&](Layer& l) { l.name = name; }));
+            document_->edit(tr("Rename %1").arg(q(now->name)),
+                            withChangedLayer(document_->release(), document_->panel(), id,
+                                             [&](Layer& l) { l.name = name; }));
     });
 }
 
@@ -264,8 +309,10 @@ void StackView::keyPressEvent(QKeyEvent* event) {
     for (size_t i = 0; i < rows_.size(); ++i)
         if (rows_[i].layer->id == document_->layer()) at = i;
     const bool has = at < rows_.size();
-    if (event->key() == Qt::Key_Down && !rows_.empty()) return document_->selectLayer(rows_[has ? std::min(at + 1, rows_.size() - 1) : 0].layer->id);
-    if (event->key() == Qt::Key_Up && !rows_.empty()) return document_->selectLayer(rows_[has && at > 0 ? at - 1 : 0].layer->id);
+    if (event->key() == Qt::Key_Down && !rows_.empty())
+        return document_->selectLayer(rows_[has ? std::min(at + 1, rows_.size() - 1) : 0].layer->id);
+    if (event->key() == Qt::Key_Up && !rows_.empty())
+        return document_->selectLayer(rows_[has && at > 0 ? at - 1 : 0].layer->id);
     if (event->key() == Qt::Key_Space && has) return toggle(rows_[at].layer);
     if (event->key() == Qt::Key_F2 && has) return rename(rows_[at].layer->id);
     QWidget::keyPressEvent(event);
@@ -273,7 +320,8 @@ void StackView::keyPressEvent(QKeyEvent* event) {
 
 void StackView::contextMenuEvent(QContextMenuEvent* event) {
     // The window's Layer menu holds everything that can be done to a layer.
-    if (auto* menu = window()->findChild<QMenu*>(QStringLiteral("layerMenu"))) menu->popup(event->globalPos());
+    if (auto* menu = window()->findChild<QMenu*>(QStringLiteral("layerMenu")))
+        menu->popup(event->globalPos());
 }
 
 } // namespace glyptos

@@ -1,5 +1,5 @@
-// The stack: a card for each layer, front to back. Drag to reorder, lamp to show or hide, bar along the foot for the opacity,
-// double-click to rename.
+// The stack: a card for each layer, front to back. Drag to reorder, lamp to show or hide, bar along the foot
+// for the opacity, double-click to rename.
 #pragma once
 
 #include "app/document.h"

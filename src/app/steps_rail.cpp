@@ -13,7 +13,8 @@ namespace glyptos {
 namespace {
 
 constexpr int kSteps = 4, kTab = 62, kTop = 12, kRail = 76;
-constexpr const char* kIcons[kSteps] = {":/icons/brief.svg", ":/icons/compose.svg", ":/icons/layout.svg", ":/icons/deliver.svg"};
+constexpr const char* kIcons[kSteps] = {":/icons/brief.svg", ":/icons/compose.svg", ":/icons/layout.svg",
+                                        ":/icons/deliver.svg"};
 
 void paintIcon(QPainter& painter, const char* file, const QRectF& area, const QColor& colour) {
     QFile source(QString::fromLatin1(file));
@@ -25,7 +26,8 @@ void paintIcon(QPainter& painter, const char* file, const QRectF& area, const QC
 
 } // namespace
 
-StepsRail::StepsRail(QWidget* parent) : QWidget(parent) {
+StepsRail::StepsRail(QWidget* parent)
+    : QWidget(parent) {
     setFixedWidth(kRail);
     setFocusPolicy(Qt::TabFocus);
     setAccessibleName(tr("Steps of the work"));
@@ -33,10 +35,14 @@ StepsRail::StepsRail(QWidget* parent) : QWidget(parent) {
 
 QString StepsRail::nameOf(Step step) {
     switch (step) {
-    case Step::Brief: return tr("Brief");
-    case Step::Compose: return tr("Compose");
-    case Step::LayOut: return tr("Lay out");
-    default: return tr("Deliver");
+    case Step::Brief:
+        return tr("Brief");
+    case Step::Compose:
+        return tr("Compose");
+    case Step::LayOut:
+        return tr("Lay out");
+    default:
+        return tr("Deliver");
     }
 }
 
@@ -45,7 +51,9 @@ void StepsRail::setCurrent(Step step) {
     update();
 }
 
-QRect StepsRail::tabOf(Step step) const { return {6, kTop + int(step) * kTab, kRail - 6, kTab - 2}; }
+QRect StepsRail::tabOf(Step step) const {
+    return {6, kTop + int(step) * kTab, kRail - 6, kTab - 2};
+}
 
 void StepsRail::paintEvent(QPaintEvent*) {
     const Theme& t = theme();
@@ -61,10 +69,12 @@ void StepsRail::paintEvent(QPaintEvent*) {
             shape.addRoundedRect(QRectF(tab).adjusted(0, 0, 12, 0), 8, 8);
             painter.fillPath(shape, t.paper);
         }
-        paintIcon(painter, kIcons[i], QRectF(tab.center().x() - 12, tab.top() + 9, 24, 24), here ? t.accent : t.railInk);
+        paintIcon(painter, kIcons[i], QRectF(tab.center().x() - 12, tab.top() + 9, 24, 24),
+                  here ? t.accent : t.railInk);
         painter.setFont(uiFont(11, here ? 600 : 400));
         painter.setPen(here ? t.ink : t.railInk);
-        painter.drawText(QRect(tab.left(), tab.top() + 36, tab.width() - 4, 18), Qt::AlignCenter, nameOf(step));
+        painter.drawText(QRect(tab.left(), tab.top() + 36, tab.width() - 4, 18), Qt::AlignCenter,
+                         nameOf(step));
         if (here && hasFocus()) {
             painter.setPen(QPen(t.accent, 1, Qt::DotLine));
             painter.drawRect(tab.adjusted(4, 3, -6, -4));
@@ -74,14 +84,18 @@ void StepsRail::paintEvent(QPaintEvent*) {
 
 void StepsRail::mousePressEvent(QMouseEvent* event) {
     for (int i = 0; i < kSteps; ++i)
-        if (tabOf(static_cast<Step>(i)).contains(event->position().toPoint())) Q_EMIT chosen(static_cast<Step>(i));
+        if (tabOf(static_cast<Step>(i)).contains(event->position().toPoint()))
+            Q_EMIT chosen(static_cast<Step>(i));
 }
 
 void StepsRail::keyPressEvent(QKeyEvent* event) {
     const int at = int(current_);
-    if (event->key() == Qt::Key_Down && at + 1 < kSteps) Q_EMIT chosen(static_cast<Step>(at + 1));
-    else if (event->key() == Qt::Key_Up && at > 0) Q_EMIT chosen(static_cast<Step>(at - 1));
-    else QWidget::keyPressEvent(event);
+    if (event->key() == Qt::Key_Down && at + 1 < kSteps)
+        Q_EMIT chosen(static_cast<Step>(at + 1));
+    else if (event->key() == Qt::Key_Up && at > 0)
+        Q_EMIT chosen(static_cast<Step>(at - 1));
+    else
+        QWidget::keyPressEvent(event);
 }
 
 } // namespace glyptos

@@ -8,7 +8,9 @@
 #include <QStyleFactory>
 
 /// Resources of a static library are linked in by asking for them, outside any namespace.
-static void loadIcons() { Q_INIT_RESOURCE(icons); }
+static void loadIcons() {
+    Q_INIT_RESOURCE(icons);
+}
 
 namespace glyptos {
 namespace {
@@ -76,8 +78,10 @@ QTableView::item { padding: 0 6px; }
 QProgressBar { border: 1px solid $line; border-radius: 6px; background: $sheet; text-align: center; }
 QProgressBar::chunk { background: $accent; border-radius: 5px; }
 )");
-    const std::pair<const char*, QColor> names[] = {{"$ink", t.ink},   {"$paper", t.paper},   {"$sheet", t.sheet},     {"$line", t.hairline}, {"$soft", t.softInk},
-                                                    {"$accent", t.accent}, {"$wash", t.accentWash}, {"$fault", t.fault}, {"$caution", t.caution}};
+    const std::pair<const char*, QColor> names[] = {
+        {"$ink", t.ink},         {"$paper", t.paper},  {"$sheet", t.sheet},
+        {"$line", t.hairline},   {"$soft", t.softInk}, {"$accent", t.accent},
+        {"$wash", t.accentWash}, {"$fault", t.fault},  {"$caution", t.caution}};
     for (const auto& [name, colour] : names) css.replace(QLatin1String(name), colour.name());
     return css;
 }
@@ -85,7 +89,8 @@ QProgressBar::chunk { background: $accent; border-radius: 5px; }
 void loadInterfaceFonts() {
     static const bool loaded = [] {
         for (const char* face : {"Regular", "Medium", "SemiBold", "Bold"})
-            QFontDatabase::addApplicationFont(QString::fromStdString((dataFolder() / "fonts" / "inter" / (std::string("Inter-") + face + ".otf")).string()));
+            QFontDatabase::addApplicationFont(QString::fromStdString(
+                (dataFolder() / "fonts" / "inter" / (std::string("Inter-") + face + ".otf")).string()));
         return true;
     }();
     (void)loaded;
@@ -94,17 +99,23 @@ void loadInterfaceFonts() {
 } // namespace
 
 Theme Theme::day() {
-    return {QColor("#F4F1EA"), QColor("#FBFAF6"), QColor("#D9D3C6"), QColor("#22211F"), QColor("#6F6A60"), QColor("#1E7A6C"), QColor("#DCEBE6"),
-            QColor("#C8452B"), QColor("#B9821B"), QColor("#6A4FA3"), QColor("#8B8B89"), QColor("#2B2A27"), QColor("#CFC9BC")};
+    return {QColor("#F4F1EA"), QColor("#FBFAF6"), QColor("#D9D3C6"), QColor("#22211F"), QColor("#6F6A60"),
+            QColor("#1E7A6C"), QColor("#DCEBE6"), QColor("#C8452B"), QColor("#B9821B"), QColor("#6A4FA3"),
+            QColor("#8B8B89"), QColor("#2B2A27"), QColor("#CFC9BC")};
 }
 
 Theme Theme::night() {
-    return {QColor("#24231F"), QColor("#2E2D29"), QColor("#47443D"), QColor("#EFEBE1"), QColor("#A59F92"), QColor("#4FB3A2"), QColor("#23433D"),
-            QColor("#E8775F"), QColor("#DDA94A"), QColor("#A48BDB"), QColor("#8B8B89"), QColor("#191815"), QColor("#A59F92")};
+    return {QColor("#24231F"), QColor("#2E2D29"), QColor("#47443D"), QColor("#EFEBE1"), QColor("#A59F92"),
+            QColor("#4FB3A2"), QColor("#23433D"), QColor("#E8775F"), QColor("#DDA94A"), QColor("#A48BDB"),
+            QColor("#8B8B89"), QColor("#191815"), QColor("#A59F92")};
 }
 
-const Theme& theme() { return look().theme; }
-bool isNight() { return look().night; }
+const Theme& theme() {
+    return look().theme;
+}
+bool isNight() {
+    return look().night;
+}
 
 QFont uiFont(int px, int weight) {
     QFont font(QStringLiteral("Inter"));

@@ -10,7 +10,8 @@ class QApplication;
 namespace glyptos {
 
 struct Theme {
-    QColor paper, sheet, hairline, ink, softInk, accent, accentWash, fault, caution, fold, bench, rail, railInk;
+    QColor paper, sheet, hairline, ink, softInk, accent, accentWash, fault, caution, fold, bench, rail,
+        railInk;
     static Theme day();
     static Theme night();
 };

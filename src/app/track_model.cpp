@@ -13,7 +13,8 @@ void TrackModel::setDocument(Document* document) {
     if (document_) document_->disconnect(this);
     document_ = document;
     const auto reset = [this] {
-        // A reset closes the editor in hand, so cells that only change are told apart from rows that come and go.
+        // A reset closes the editor in hand, so cells that only change are told apart from rows that come and
+        // go.
         if (int(tracks().size()) == shownRows_) {
             if (shownRows_ > 0) Q_EMIT dataChanged(index(0, 0), index(shownRows_ - 1, 3));
             return;
@@ -28,18 +29,25 @@ void TrackModel::setDocument(Document* document) {
     endResetModel();
 }
 
-int TrackModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : shownRows_; }
+int TrackModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : shownRows_;
+}
 
 QVariant TrackModel::data(const QModelIndex& index, int role) const {
     if (!document_ || index.row() >= int(tracks().size())) return {};
     const Track& track = tracks()[size_t(index.row())];
-    if (role == Qt::TextAlignmentRole && index.column() == Duration) return int(Qt::AlignRight | Qt::AlignVCenter);
+    if (role == Qt::TextAlignmentRole && index.column() == Duration)
+        return int(Qt::AlignRight | Qt::AlignVCenter);
     if (role != Qt::DisplayRole && role != Qt::EditRole) return {};
     switch (index.column()) {
-    case Number: return QString::fromStdString(trackNumber(tracks(), size_t(index.row())));
-    case Side: return QString::fromStdString(track.side);
-    case Title: return QString::fromStdString(track.title);
-    default: return QString::fromStdString(durationText(track.seconds));
+    case Number:
+        return QString::fromStdString(trackNumber(tracks(), size_t(index.row())));
+    case Side:
+        return QString::fromStdString(track.side);
+    case Title:
+        return QString::fromStdString(track.title);
+    default:
+        return QString::fromStdString(durationText(track.seconds));
     }
 }
 
@@ -50,7 +58,8 @@ QVariant TrackModel::headerData(int section, Qt::Orientation orientation, int ro
 }
 
 Qt::ItemFlags TrackModel::flags(const QModelIndex& index) const {
-    return QAbstractTableModel::flags(index) | (index.column() == Number ? Qt::NoItemFlags : Qt::ItemIsEditable);
+    return QAbstractTableModel::flags(index) |
+           (index.column() == Number ? Qt::NoItemFlags : Qt::ItemIsEditable);
 }
 
 bool TrackModel::setData(const QModelIndex& index, const QVariant& value, int role) {
@@ -60,7 +69,9 @@ bool TrackModel::setData(const QModelIndex& index, const QVariant& value, int ro
     if (index.column() == Duration) {
         const auto seconds = text.isEmpty() ? std::optional(0) : durationFromText(text.toStdString());
         if (!seconds) {
-            Q_EMIT notUnderstood(tr("“%1” is not a length; write minutes and seconds, as in 4:08. The length is as it was.").arg(text));
+            Q_EMIT notUnderstood(
+                tr("“%1” is not a length; write minutes and seconds, as in 4:08. The length is as it was.")
+                    .arg(text));
             return false;
         }
         edit(tr("Length of track"), [&](auto& all) { all[row].seconds = *seconds; });

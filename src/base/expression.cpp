@@ -10,20 +10,29 @@ namespace {
 
 constexpr int kMaxDepth = 64;
 
-bool isDigit(char c) { return c >= '0' && c <= '9'; }
-bool isNameStart(char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_' || c == '"' || c == '%'; }
-bool isNameChar(char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_' || c == '-'; }
+bool isDigit(char c) {
+    return c >= '0' && c <= '9';
+}
+bool isNameStart(char c) {
+    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_' || c == '"' || c == '%';
+}
+bool isNameChar(char c) {
+    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_' || c == '-';
+}
 
 /// Recursive descent over: sum = product {(+|-) product}; product = factor {(*|/) factor}.
 class Parser {
   public:
-    Parser(std::string_view text, const NameValue& names) : text_(text), names_(names) {}
+    Parser(std::string_view text, const NameValue& names)
+        : text_(text)
+        , names_(names) {}
 
     Result<double> whole() {
         auto value = sum();
         if (!value) return value;
         skipSpace();
-        if (at_ != text_.size()) return unknown("“" + std::string(text_.substr(at_)) + "” was not understood");
+        if (at_ != text_.size())
+            return unknown("“" + std::string(text_.substr(at_)) + "” was not understood");
         if (!std::isfinite(*value)) return unknown("the sum has no finite result");
         return value;
     }
@@ -56,20 +65,27 @@ class Parser {
         return left;
     }
 
+    /// A plain figure divided by one with a unit is a fraction with that unit: 1/8in is an eighth of an inch.
     Result<double> product() {
         auto left = factor();
+        bool hasUnit = unit_.has_value();
         while (left) {
             const bool times = take("*") || take("×");
             if (!times && !take("/")) break;
             auto right = factor();
             if (!right) return right;
             if (!times && *right == 0) return unknown("it divides by zero");
-            *left = times ? *left * *right : *left / *right;
+            const double unit = hasUnit ? 1 : unit_.value_or(1);
+            *left = times ? *left * *right : *left * unit * unit / *right;
+            hasUnit = hasUnit || unit_;
         }
+        unit_.reset();
         return left;
     }
 
+    /// Leaves in unit_ what the unit directly behind its figure stands for, if it has one.
     Result<double> factor() {
+        unit_.reset();
         if (++depth_ > kMaxDepth) return unknown("it is nested too deeply");
         auto value = signedFactor();
         --depth_;
@@ -90,7 +106,7 @@ class Parser {
         skipSpace();
         if (at_ >= text_.size()) return unknown("something is missing at the end");
         if (isDigit(text_[at_]) || text_[at_] == '.' || text_[at_] == ',') return number();
-        if (isNameStart(text_[at_])) return name(1.0);
+        if (isNameStart(text_[at_])) return name();
         return unknown("“" + std::string(text_.substr(at_)) + "” was not understood");
     }
 
@@ -100,12 +116,17 @@ class Parser {
             digits += text_[at_] == ',' ? '.' : text_[at_], ++at_;
         double value = 0;
         const auto [end, code] = std::from_chars(digits.data(), digits.data() + digits.size(), value);
-        if (code != std::errc() || end != digits.data() + digits.size()) return unknown("“" + digits + "” is not a number");
+        if (code != std::errc() || end != digits.data() + digits.size())
+            return unknown("“" + digits + "” is not a number");
         skipSpace();
-        return at_ < text_.size() && isNameStart(text_[at_]) ? name(value) : Result<double>(value);
+        if (at_ >= text_.size() || !isNameStart(text_[at_])) return value;
+        auto unit = name();
+        if (!unit) return unit;
+        unit_ = *unit;
+        return value * *unit;
     }
 
-    Result<double> name(double times) {
+    Result<double> name() {
         const size_t start = at_++;
         if (isNameChar(text_[start]))
             while (at_ < text_.size() && (isNameChar(text_[at_]) || isDigit(text_[at_]))) ++at_;
@@ -115,18 +136,21 @@ class Parser {
         at_ = start + word.size();
         const auto value = names_(word);
         if (!value) return unknown("“" + std::string(word) + "” is not known here");
-        return times * *value;
+        return *value;
     }
 
     std::string_view text_;
     const NameValue& names_;
     size_t at_ = 0;
     int depth_ = 0;
+    std::optional<double> unit_;
 };
 
 } // namespace
 
-Result<double> evaluate(std::string_view text, const NameValue& names) { return Parser(text, names).whole(); }
+Result<double> evaluate(std::string_view text, const NameValue& names) {
+    return Parser(text, names).whole();
+}
 
 NameValue lengthUnitsInMm(double pxPerMm) {
     return [pxPerMm](std::string_view name) -> std::optional<double> {

@@ -92,7 +92,8 @@ struct Affine {
 
     /// Bounds of the image of `r`.
     Rect mapBounds(const Rect& r) const {
-        const Vec2 p[4] = {map({r.x, r.y}), map({r.right(), r.y}), map({r.right(), r.bottom()}), map({r.x, r.bottom()})};
+        const Vec2 p[4] = {map({r.x, r.y}), map({r.right(), r.y}), map({r.right(), r.bottom()}),
+                           map({r.x, r.bottom()})};
         double l = p[0].x, t = p[0].y, ri = l, bo = t;
         for (const Vec2& q : p) {
             l = std::min(l, q.x), ri = std::max(ri, q.x);

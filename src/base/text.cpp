@@ -16,7 +16,8 @@ std::vector<std::string> split(std::string_view text, char separator) {
 
 std::string shortNumber(double value, int decimals) {
     char buffer[400];
-    const auto end = std::to_chars(buffer, buffer + sizeof buffer, value, std::chars_format::fixed, decimals).ptr;
+    const auto end =
+        std::to_chars(buffer, buffer + sizeof buffer, value, std::chars_format::fixed, decimals).ptr;
     std::string text(buffer, end);
     if (text.find('.') != text.npos) {
         while (text.back() == '0') text.pop_back();

@@ -43,7 +43,8 @@ Result<PiecePtr> pieceNamed(const Release& release, const std::string& name) {
     if (PiecePtr piece = release.piece(name)) return piece;
     for (const PiecePtr& piece : release.pieces)
         if (piece->form->id == name || piece->name == name) return piece;
-    return fail(Fault::Usage, name.empty() ? "The release holds no piece." : "The release holds no piece “" + name + "”.");
+    return fail(Fault::Usage,
+                name.empty() ? "The release holds no piece." : "The release holds no piece “" + name + "”.");
 }
 
 Result<ReleasePtr> opened(const std::string& file) {
@@ -56,7 +57,9 @@ Result<ReleasePtr> opened(const std::string& file) {
 Result<ParameterValues> parseSet(const std::vector<std::string>& set, Unit unit) {
     ParameterValues values;
     const NameValue inMm = lengthUnitsInMm(pxPerMm({300}));
-    const NameValue inPx = [](std::string_view name) { return name == "px" ? std::optional(1.0) : std::nullopt; };
+    const NameValue inPx = [](std::string_view name) {
+        return name == "px" ? std::optional(1.0) : std::nullopt;
+    };
     for (const std::string& item : set) {
         const size_t equals = item.find('=');
         if (equals == item.npos) return fail(Fault::Usage, "“" + item + "” is not of the form name=value.");
@@ -68,33 +71,36 @@ Result<ParameterValues> parseSet(const std::vector<std::string>& set, Unit unit)
 }
 
 Json panelJson(const Panel& p) {
-    return {{"id", p.id}, {"name", p.name}, {"x", p.onFlat.x}, {"y", p.onFlat.y}, {"width", p.onFlat.w}, {"height", p.onFlat.h}, {"turn", p.turn}};
+    return {{"id", p.id},          {"name", p.name},       {"x", p.onFlat.x}, {"y", p.onFlat.y},
+            {"width", p.onFlat.w}, {"height", p.onFlat.h}, {"turn", p.turn}};
 }
 
 Json flatJson(const Form& form, const Flat& flat) {
     Json panels = Json::array(), values = Json::object();
     for (const Panel& p : flat.panels) panels.push_back(panelJson(p));
     for (const auto& [id, value] : flat.values) values[id] = value;
-    return {{"id", form.id},
-            {"name", form.name},
-            {"unit", flat.unit == Unit::Mm ? "mm" : "px"},
-            {"bleed", flat.bleed},
-            {"safety", flat.safety},
-            {"parameters", values},
+    return {{"id", form.id},       {"name", form.name},     {"unit", flat.unit == Unit::Mm ? "mm" : "px"},
+            {"bleed", flat.bleed}, {"safety", flat.safety}, {"parameters", values},
             {"panels", panels}};
 }
 
-std::string sized(double w, double h, Unit unit) { return shortNumber(w) + " × " + shortNumber(h) + (unit == Unit::Mm ? " mm" : " px"); }
+std::string sized(double w, double h, Unit unit) {
+    return shortNumber(w) + " × " + shortNumber(h) + (unit == Unit::Mm ? " mm" : " px");
+}
 
 void printFlat(const Form& form, const Flat& flat) {
     std::cout << form.name << " (" << form.id << ")\n";
     for (const Parameter& p : form.parameters) {
-        std::cout << "  " << p.id << " = " << shortNumber(flat.values.at(p.id)) << (p.unit.empty() ? "" : " " + p.unit);
-        if (const auto working = flat.working.find(p.id); working != flat.working.end()) std::cout << "   (" << working->second << ")";
+        std::cout << "  " << p.id << " = " << shortNumber(flat.values.at(p.id))
+                  << (p.unit.empty() ? "" : " " + p.unit);
+        if (const auto working = flat.working.find(p.id); working != flat.working.end())
+            std::cout << "   (" << working->second << ")";
         std::cout << '\n';
     }
-    for (const Panel& p : flat.panels) std::cout << "  panel " << p.id << ": " << sized(p.onFlat.w, p.onFlat.h, flat.unit) << '\n';
-    std::cout << "  flat: " << sized(flat.trim().w, flat.trim().h, flat.unit) << ", bleed " << shortNumber(flat.bleed) << ", safety " << shortNumber(flat.safety) << '\n';
+    for (const Panel& p : flat.panels)
+        std::cout << "  panel " << p.id << ": " << sized(p.onFlat.w, p.onFlat.h, flat.unit) << '\n';
+    std::cout << "  flat: " << sized(flat.trim().w, flat.trim().h, flat.unit) << ", bleed "
+              << shortNumber(flat.bleed) << ", safety " << shortNumber(flat.safety) << '\n';
 }
 
 } // namespace
@@ -107,7 +113,9 @@ Result<void> makeNew(const NewOptions& options) {
         auto bytes = readFile(options.brief);
         if (!bytes) return tl::unexpected(bytes.error());
         auto brief = briefFromJson({reinterpret_cast<const char*>(bytes->data()), bytes->size()});
-        if (!brief) return fail(brief.error().fault, "The brief “" + options.brief + "” cannot be used: " + brief.error().message + ".");
+        if (!brief)
+            return fail(brief.error().fault,
+                        "The brief “" + options.brief + "” cannot be used: " + brief.error().message + ".");
         release = withBrief(release, *brief);
     }
     for (const std::string& name : options.forms) {
@@ -118,7 +126,8 @@ Result<void> makeNew(const NewOptions& options) {
         release = *next;
     }
     if (std::error_code code; std::filesystem::exists(options.file, code))
-        return fail(Fault::Unwritable, "“" + options.file + "” is there already; it was left as it is. Choose another name.");
+        return fail(Fault::Unwritable,
+                    "“" + options.file + "” is there already; it was left as it is. Choose another name.");
     return saveProject(*release, options.file);
 }
 
@@ -137,19 +146,34 @@ Result<void> tellInfo(const InfoOptions& options) {
             pieces.push_back(std::move(piece));
         }
         for (const SourcePtr& s : r.sources)
-            sources.push_back({{"name", s->name}, {"format", s->format}, {"width", s->width}, {"height", s->height}, {"bytes", s->bytes->size()}});
-        std::cout << Json{{"artist", r.brief.artist}, {"title", r.brief.title}, {"catalogue", r.brief.catalogue}, {"tracks", r.brief.tracks.size()}, {"pieces", pieces}, {"sources", sources}}.dump(2)
+            sources.push_back({{"name", s->name},
+                               {"format", s->format},
+                               {"width", s->width},
+                               {"height", s->height},
+                               {"bytes", s->bytes->size()}});
+        std::cout << Json{{"artist", r.brief.artist},
+                          {"title", r.brief.title},
+                          {"catalogue", r.brief.catalogue},
+                          {"tracks", r.brief.tracks.size()},
+                          {"pieces", pieces},
+                          {"sources", sources}}
+                         .dump(2)
                   << '\n';
         return {};
     }
     std::cout << r.brief.artist << " · " << r.brief.title << " · " << r.brief.catalogue << '\n';
     for (size_t i = 0; i < r.brief.tracks.size(); ++i)
-        std::cout << "  " << trackNumber(r.brief.tracks, i) << "  " << r.brief.tracks[i].title << "  " << durationText(r.brief.tracks[i].seconds) << '\n';
+        std::cout << "  " << trackNumber(r.brief.tracks, i) << "  " << r.brief.tracks[i].title << "  "
+                  << durationText(r.brief.tracks[i].seconds) << '\n';
     for (const PiecePtr& p : r.pieces) {
-        std::cout << p->id << "  " << p->name << ", " << sized(p->flat->trim().w, p->flat->trim().h, p->flat->unit) << '\n';
-        for (const Panel& panel : p->flat->panels) std::cout << "    " << panel.name << ": " << p->take().stack(panel.id).size() << " layers\n";
+        std::cout << p->id << "  " << p->name << ", "
+                  << sized(p->flat->trim().w, p->flat->trim().h, p->flat->unit) << '\n';
+        for (const Panel& panel : p->flat->panels)
+            std::cout << "    " << panel.name << ": " << p->take().stack(panel.id).size() << " layers\n";
     }
-    for (const SourcePtr& s : r.sources) std::cout << "picture " << s->name << ", " << s->width << " × " << s->height << " px, " << s->bytes->size() << " bytes\n";
+    for (const SourcePtr& s : r.sources)
+        std::cout << "picture " << s->name << ", " << s->width << " × " << s->height << " px, "
+                  << s->bytes->size() << " bytes\n";
     return {};
 }
 
@@ -170,8 +194,10 @@ Result<void> listForms(const FormsOptions& options) {
         if (!values) return tl::unexpected(values.error());
         auto flat = workOut(*form, *values);
         if (!flat) return tl::unexpected(flat.error());
-        if (options.json) all.push_back(flatJson(*form, *flat));
-        else printFlat(*form, *flat);
+        if (options.json)
+            all.push_back(flatJson(*form, *flat));
+        else
+            printFlat(*form, *flat);
     }
     if (options.json) std::cout << (options.name.empty() ? all : all[0]).dump(2) << '\n';
     return {};
@@ -188,10 +214,14 @@ Result<void> renderPicture(const RenderOptions& options) {
         release = *next;
     }
     const auto format = pictureFormatOf(options.out);
-    if (!format) return fail(Fault::Usage, "“" + options.out + "” must end in .png, .jpg or .jpeg; nothing was written.");
-    if (options.ppi > 0 && (*piece)->flat->unit == Unit::Px) return fail(Fault::Usage, (*piece)->name + " is measured in px; use --width instead of --ppi.");
+    if (!format)
+        return fail(Fault::Usage,
+                    "“" + options.out + "” must end in .png, .jpg or .jpeg; nothing was written.");
+    if (options.ppi > 0 && (*piece)->flat->unit == Unit::Px)
+        return fail(Fault::Usage, (*piece)->name + " is measured in px; use --width instead of --ppi.");
     Engine engine;
-    auto picture = encodePiece(engine.renderer, *release, (*piece)->id, {*format, options.panel, options.width, options.ppi, options.bleed, 95});
+    auto picture = encodePiece(engine.renderer, *release, (*piece)->id,
+                               {*format, options.panel, options.width, options.ppi, options.bleed, 95});
     if (!picture) return tl::unexpected(picture.error());
     return writeFile(options.out, picture->bytes);
 }
@@ -203,22 +233,44 @@ Result<void> exportPiece(const ExportOptions& options) {
     if (!piece) return tl::unexpected(piece.error());
     Engine engine;
     if (options.as == "pdf") {
-        auto report = writePrintPdf(engine.renderer, *release, (*piece)->id, pressProfileBytes(), {}, options.out);
+        auto report =
+            writePrintPdf(engine.renderer, *release, (*piece)->id, pressProfileBytes(), {}, options.out);
         if (!report) return tl::unexpected(report.error());
         if (options.json)
-            std::cout << Json{{"trimWidthMm", report->trimWidthMm}, {"trimHeightMm", report->trimHeightMm}, {"bleedMm", report->bleedMm}, {"ppi", report->ppi}, {"mostInkPercent", report->mostInk * 100}, {"outlinedTexts", report->outlinedTexts}, {"bytes", report->bytes}}.dump(2)
+            std::cout << Json{{"trimWidthMm", report->trimWidthMm},
+                              {"trimHeightMm", report->trimHeightMm},
+                              {"bleedMm", report->bleedMm},
+                              {"ppi", report->ppi},
+                              {"mostInkPercent", report->mostInk * 100},
+                              {"outlinedTexts", report->outlinedTexts},
+                              {"bytes", report->bytes}}
+                             .dump(2)
                       << '\n';
         else
-            std::cout << "trim " << sized(report->trimWidthMm, report->trimHeightMm, Unit::Mm) << ", bleed " << shortNumber(report->bleedMm) << " mm, " << shortNumber(report->ppi)
-                      << " ppi, most ink " << shortNumber(report->mostInk * 100, 0) << " %, " << report->bytes << " bytes\n";
+            std::cout << "trim " << sized(report->trimWidthMm, report->trimHeightMm, Unit::Mm) << ", bleed "
+                      << shortNumber(report->bleedMm) << " mm, " << shortNumber(report->ppi)
+                      << " ppi, most ink " << shortNumber(report->mostInk * 100, 0) << " %, " << report->bytes
+                      << " bytes\n";
         return {};
     }
-    PictureOptions how{options.as == "png" ? PictureFormat::Png : PictureFormat::Jpeg, {}, options.width, 0, false, options.quality};
+    PictureOptions how{options.as == "png" ? PictureFormat::Png : PictureFormat::Jpeg,
+                       {},
+                       options.width,
+                       0,
+                       false,
+                       options.quality};
     auto picture = encodePiece(engine.renderer, *release, (*piece)->id, how);
     if (!picture) return tl::unexpected(picture.error());
     if (auto written = writeFile(options.out, picture->bytes); !written) return written;
-    if (options.json) std::cout << Json{{"width", picture->width}, {"height", picture->height}, {"bytes", picture->bytes.size()}}.dump(2) << '\n';
-    else std::cout << picture->width << " × " << picture->height << " px, " << picture->bytes.size() << " bytes\n";
+    if (options.json)
+        std::cout << Json{{"width", picture->width},
+                          {"height", picture->height},
+                          {"bytes", picture->bytes.size()}}
+                         .dump(2)
+                  << '\n';
+    else
+        std::cout << picture->width << " × " << picture->height << " px, " << picture->bytes.size()
+                  << " bytes\n";
     return {};
 }
 

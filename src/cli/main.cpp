@@ -5,13 +5,16 @@
 #include "cli/commands.h"
 
 #include <CLI/CLI.hpp>
+#include <csignal>
 #include <iostream>
 
 namespace {
 
 /// Splits "spine=4mm" arguments of --set.
 void addSetOption(CLI::App* command, std::vector<std::string>& set) {
-    command->add_option("--set", set, "A figure of the form, as in spine=4mm")->type_size(1)->allow_extra_args(false);
+    command->add_option("--set", set, "A figure of the form, as in spine=4mm")
+        ->type_size(1)
+        ->allow_extra_args(false);
 }
 
 int report(const glyptos::Result<void>& result) {
@@ -24,6 +27,8 @@ int report(const glyptos::Result<void>& result) {
 
 int main(int argc, char** argv) {
     using namespace glyptos;
+    std::signal(SIGXFSZ,
+                SIG_IGN); // a file over the limit fails to be written and is reported, as a full disk is
     CLI::App app("Covers and sleeves from the command line.", "glyptos-cli");
     app.require_subcommand(1);
     std::function<Result<void>()> run;
@@ -31,7 +36,12 @@ int main(int argc, char** argv) {
     cli::NewOptions made;
     auto* create = app.add_subcommand("new", "Make a release file");
     create->add_option("FILE", made.file, "The release to make")->required();
-    create->add_option("--form", made.forms, "A piece to make, by the name of its form; may be given several times")->required()->type_size(1)->allow_extra_args(false);
+    create
+        ->add_option("--form", made.forms,
+                     "A piece to make, by the name of its form; may be given several times")
+        ->required()
+        ->type_size(1)
+        ->allow_extra_args(false);
     create->add_option("--brief", made.brief, "Facts of the release, as JSON");
     create->callback([&] { run = [&] { return cli::makeNew(made); }; });
 
@@ -54,8 +64,11 @@ int main(int argc, char** argv) {
     draw->add_option("--piece", render.piece, "Piece, by id or by form; the first one when left out");
     draw->add_option("--panel", render.panel, "Panel; the whole flat when left out");
     draw->add_option("--take", render.take, "Take; the current one when left out");
-    auto* ppi = draw->add_option("--ppi", render.ppi, "Pixels per inch, for pieces in mm")->check(CLI::PositiveNumber);
-    draw->add_option("--width", render.width, "Width of the picture in pixels")->excludes(ppi)->check(CLI::PositiveNumber);
+    auto* ppi = draw->add_option("--ppi", render.ppi, "Pixels per inch, for pieces in mm")
+                    ->check(CLI::PositiveNumber);
+    draw->add_option("--width", render.width, "Width of the picture in pixels")
+        ->excludes(ppi)
+        ->check(CLI::PositiveNumber);
     draw->add_flag("--bleed", render.bleed, "With the bleed");
     draw->add_option("--out", render.out, "The picture to write")->required();
     draw->callback([&] { run = [&] { return cli::renderPicture(render); }; });
@@ -64,7 +77,9 @@ int main(int argc, char** argv) {
     auto* deliver = app.add_subcommand("export", "Write a piece as a file for a store or a printer");
     deliver->add_option("FILE", out.file, "The release")->required();
     deliver->add_option("--piece", out.piece, "Piece, by id or by form")->required();
-    deliver->add_option("--as", out.as, "png, jpeg or pdf")->required()->check(CLI::IsMember({"png", "jpeg", "pdf"}));
+    deliver->add_option("--as", out.as, "png, jpeg or pdf")
+        ->required()
+        ->check(CLI::IsMember({"png", "jpeg", "pdf"}));
     deliver->add_option("--width", out.width, "Width in pixels of a JPEG or PNG")->check(CLI::PositiveNumber);
     deliver->add_option("--quality", out.quality, "JPEG quality, 1 to 100");
     deliver->add_option("--out", out.out, "The file to write")->required();

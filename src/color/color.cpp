@@ -7,7 +7,9 @@
 namespace glyptos {
 namespace {
 
-int toByte(float v) { return static_cast<int>(std::lround(std::clamp(v, 0.0f, 1.0f) * 255)); }
+int toByte(float v) {
+    return static_cast<int>(std::lround(std::clamp(v, 0.0f, 1.0f) * 255));
+}
 
 int hexDigit(char c) {
     if (c >= '0' && c <= '9') return c - '0';
@@ -22,9 +24,11 @@ std::string toHex(const Rgba& colour) {
     char text[10];
     const int alpha = toByte(colour.a);
     if (alpha == 255)
-        std::snprintf(text, sizeof text, "#%02x%02x%02x", toByte(colour.r), toByte(colour.g), toByte(colour.b));
+        std::snprintf(text, sizeof text, "#%02x%02x%02x", toByte(colour.r), toByte(colour.g),
+                      toByte(colour.b));
     else
-        std::snprintf(text, sizeof text, "#%02x%02x%02x%02x", toByte(colour.r), toByte(colour.g), toByte(colour.b), alpha);
+        std::snprintf(text, sizeof text, "#%02x%02x%02x%02x", toByte(colour.r), toByte(colour.g),
+                      toByte(colour.b), alpha);
     return text;
 }
 

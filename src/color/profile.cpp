@@ -19,14 +19,19 @@ ProfilePtr open(std::span<const uint8_t> bytes) {
 
 cmsUInt32Number format(SampleSpace space, bool sixteen) {
     switch (space) {
-    case SampleSpace::Gray: return sixteen ? TYPE_GRAY_16 : TYPE_GRAY_8;
-    case SampleSpace::Rgb: return sixteen ? TYPE_RGB_16 : TYPE_RGB_8;
-    default: return sixteen ? TYPE_CMYK_16 : TYPE_CMYK_8;
+    case SampleSpace::Gray:
+        return sixteen ? TYPE_GRAY_16 : TYPE_GRAY_8;
+    case SampleSpace::Rgb:
+        return sixteen ? TYPE_RGB_16 : TYPE_RGB_8;
+    default:
+        return sixteen ? TYPE_CMYK_16 : TYPE_CMYK_8;
     }
 }
 
 cmsColorSpaceSignature signature(SampleSpace space) {
-    return space == SampleSpace::Gray ? cmsSigGrayData : space == SampleSpace::Rgb ? cmsSigRgbData : cmsSigCmykData;
+    return space == SampleSpace::Gray  ? cmsSigGrayData
+           : space == SampleSpace::Rgb ? cmsSigRgbData
+                                       : cmsSigCmykData;
 }
 
 ProfilePtr grayOfSrgb() {
@@ -66,7 +71,8 @@ const Bytes& srgbProfileBytes() {
 
 ToWorkingSpace::ToWorkingSpace(SampleSpace space, bool sixteenBit, std::span<const uint8_t> profile,
                                std::span<const uint8_t> pressProfile)
-    : space_(space), sixteen_(sixteenBit) {
+    : space_(space)
+    , sixteen_(sixteenBit) {
     ProfilePtr from = open(profile);
     if (from && cmsGetColorSpace(from.get()) != signature(space)) from = nullptr;
     ignored_ = !profile.empty() && !from;
@@ -76,8 +82,9 @@ ToWorkingSpace::ToWorkingSpace(SampleSpace space, bool sixteenBit, std::span<con
     if (!from) return;
     const ProfilePtr to(cmsCreate_sRGBProfile());
     const cmsUInt32Number out = sixteenBit ? TYPE_RGB_16 : TYPE_RGB_8;
-    transform_ = cmsCreateTransform(from.get(), format(space, sixteenBit), to.get(), out, INTENT_RELATIVE_COLORIMETRIC,
-                                    cmsFLAGS_BLACKPOINTCOMPENSATION | cmsFLAGS_NOCACHE);
+    transform_ =
+        cmsCreateTransform(from.get(), format(space, sixteenBit), to.get(), out, INTENT_RELATIVE_COLORIMETRIC,
+                           cmsFLAGS_BLACKPOINTCOMPENSATION | cmsFLAGS_NOCACHE);
     ignored_ = ignored_ || !transform_;
 }
 
@@ -99,13 +106,17 @@ void ToWorkingSpace::convert(const void* in, void* out, size_t pixels) const {
 Result<std::shared_ptr<const ToPress>> ToPress::create(std::span<const uint8_t> profile, double inkLimit) {
     const ProfilePtr press = open(profile);
     if (!press || cmsGetColorSpace(press.get()) != cmsSigCmykData)
-        return fail(Fault::Damaged, "The press profile is not a CMYK profile; nothing was written. Choose another profile.");
+        return fail(Fault::Damaged,
+                    "The press profile is not a CMYK profile; nothing was written. Choose another profile.");
     std::shared_ptr<ToPress> made(new ToPress);
     const ProfilePtr srgb(cmsCreate_sRGBProfile());
-    made->transform_ = cmsCreateTransform(srgb.get(), TYPE_RGB_8, press.get(), TYPE_CMYK_8, INTENT_RELATIVE_COLORIMETRIC,
-                                          cmsFLAGS_BLACKPOINTCOMPENSATION | cmsFLAGS_NOCACHE);
+    made->transform_ =
+        cmsCreateTransform(srgb.get(), TYPE_RGB_8, press.get(), TYPE_CMYK_8, INTENT_RELATIVE_COLORIMETRIC,
+                           cmsFLAGS_BLACKPOINTCOMPENSATION | cmsFLAGS_NOCACHE);
     if (!made->transform_)
-        return fail(Fault::Damaged, "The press profile cannot be used for output; nothing was written. Choose another profile.");
+        return fail(
+            Fault::Damaged,
+            "The press profile cannot be used for output; nothing was written. Choose another profile.");
     char text[256] = "CMYK";
     cmsGetProfileInfoASCII(press.get(), cmsInfoDescription, "en", "US", text, sizeof text);
     made->inkLimit_ = inkLimit;

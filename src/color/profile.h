@@ -15,11 +15,13 @@ namespace glyptos {
 
 using Bytes = std::vector<uint8_t>;
 
-/// What the samples of a decoded picture mean, before conversion. CMYK is 0 = no ink; files that store it the other way
-/// round are turned by the decoder.
+/// What the samples of a decoded picture mean, before conversion. CMYK is 0 = no ink; files that store it the
+/// other way round are turned by the decoder.
 enum class SampleSpace { Gray, Rgb, Cmyk };
 
-constexpr int channelsOf(SampleSpace space) { return space == SampleSpace::Gray ? 1 : space == SampleSpace::Rgb ? 3 : 4; }
+constexpr int channelsOf(SampleSpace space) {
+    return space == SampleSpace::Gray ? 1 : space == SampleSpace::Rgb ? 3 : 4;
+}
 
 /// The bytes of a compact sRGB profile, to embed in what is exported. The same bytes on every call.
 const Bytes& srgbProfileBytes();
@@ -27,10 +29,12 @@ const Bytes& srgbProfileBytes();
 /// Turns rows of straight samples into straight sRGB.
 class ToWorkingSpace {
   public:
-    /// Conversion from the embedded `profile` (empty: sRGB, grey of sRGB's curve, or plain ink mixing for CMYK), samples
-    /// of 8 or 16 bits, to sRGB of as many. Relative colorimetric with black point compensation. An unreadable
-    /// profile, or one for another kind of samples, is as good as none: `profileIgnored()` tells.
-    ToWorkingSpace(SampleSpace space, bool sixteenBit, std::span<const uint8_t> profile, std::span<const uint8_t> pressProfile);
+    /// Conversion from the embedded `profile` (empty: sRGB, grey of sRGB's curve, or plain ink mixing for
+    /// CMYK), samples of 8 or 16 bits, to sRGB of as many. Relative colorimetric with black point
+    /// compensation. An unreadable profile, or one for another kind of samples, is as good as none:
+    /// `profileIgnored()` tells.
+    ToWorkingSpace(SampleSpace space, bool sixteenBit, std::span<const uint8_t> profile,
+                   std::span<const uint8_t> pressProfile);
     ~ToWorkingSpace();
     ToWorkingSpace(const ToWorkingSpace&) = delete;
     ToWorkingSpace& operator=(const ToWorkingSpace&) = delete;
@@ -57,7 +61,8 @@ class ToPress {
     ToPress(const ToPress&) = delete;
     ToPress& operator=(const ToPress&) = delete;
 
-    /// `rgb`: pixels × 3 bytes, sRGB; `cmyk`: pixels × 4 bytes, 255 = full ink; their sum never exceeds the limit.
+    /// `rgb`: pixels × 3 bytes, sRGB; `cmyk`: pixels × 4 bytes, 255 = full ink; their sum never exceeds the
+    /// limit.
     void convert(const uint8_t* rgb, uint8_t* cmyk, size_t pixels) const;
     /// One colour. Pure black (0, 0, 0) becomes black ink only, as small type must.
     Cmyk convertSolid(const Rgba& colour) const;

@@ -11,7 +11,8 @@ namespace {
 
 class Descriptor {
   public:
-    Descriptor(const std::filesystem::path& path, int flags) : fd_(::open(path.c_str(), flags | O_CLOEXEC, 0666)) {}
+    Descriptor(const std::filesystem::path& path, int flags)
+        : fd_(::open(path.c_str(), flags | O_CLOEXEC, 0666)) {}
     ~Descriptor() {
         if (fd_ >= 0) ::close(fd_);
     }
@@ -25,15 +26,19 @@ class Descriptor {
 };
 
 Error notWritten(const std::filesystem::path& target, const std::string& why) {
-    return {Fault::Unwritable, "“" + target.filename().string() + "” was not written (" + why +
-                                   "); what was there before is unchanged. Choose another place, or make room and try again."};
+    return {Fault::Unwritable,
+            "“" + target.filename().string() + "” was not written (" + why +
+                "); what was there before is unchanged. Choose another place, or make room and try again."};
 }
 
-std::string systemReason() { return std::strerror(errno); }
+std::string systemReason() {
+    return std::strerror(errno);
+}
 
 } // namespace
 
-Result<void> replaceFile(const std::filesystem::path& target, const std::function<Result<void>(const std::filesystem::path&)>& write) {
+Result<void> replaceFile(const std::filesystem::path& target,
+                         const std::function<Result<void>(const std::filesystem::path&)>& write) {
     std::string name = (target.parent_path() / ("." + target.filename().string() + ".XXXXXX")).string();
     const int reserved = ::mkstemp(name.data());
     if (reserved < 0) return tl::unexpected(notWritten(target, systemReason()));
@@ -53,7 +58,8 @@ Result<void> replaceFile(const std::filesystem::path& target, const std::functio
     ::umask(mask);
     ::chmod(fresh.c_str(), 0666 & ~mask);
     if (::rename(fresh.c_str(), target.c_str()) != 0) return give(systemReason());
-    const Descriptor folder(target.has_parent_path() ? target.parent_path() : std::filesystem::path("."), O_RDONLY | O_DIRECTORY);
+    const Descriptor folder(target.has_parent_path() ? target.parent_path() : std::filesystem::path("."),
+                            O_RDONLY | O_DIRECTORY);
     if (folder) ::fsync(folder.get());
     return {};
 }

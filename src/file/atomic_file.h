@@ -10,9 +10,11 @@
 
 namespace glyptos {
 
-/// Calls `write` with the path of a new file beside `target`, flushes that file to the disk and renames it over `target`.
-/// On any failure the new file is removed and `target` is as it was; the message says why and that nothing was lost.
-Result<void> replaceFile(const std::filesystem::path& target, const std::function<Result<void>(const std::filesystem::path&)>& write);
+/// Calls `write` with the path of a new file beside `target`, flushes that file to the disk and renames it
+/// over `target`. On any failure the new file is removed and `target` is as it was; the message says why and
+/// that nothing was lost.
+Result<void> replaceFile(const std::filesystem::path& target,
+                         const std::function<Result<void>(const std::filesystem::path&)>& write);
 
 /// The same for bytes at hand.
 Result<void> writeFile(const std::filesystem::path& target, std::span<const uint8_t> bytes);

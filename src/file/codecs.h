@@ -11,7 +11,7 @@ namespace glyptos::codecs {
 /// Decoded samples before colour conversion and turning.
 struct RawPicture {
     SampleSpace space = SampleSpace::Rgb;
-    bool alpha = false;        ///< one more sample behind the colour
+    bool alpha = false; ///< one more sample behind the colour
     bool premultiplied = false;
     bool sixteen = false;
     int width = 0, height = 0; ///< as stored
@@ -48,6 +48,8 @@ int exifOrientation(Data bytes);
 /// Fails when a side or the area is over the limits of picture_reader.h.
 Result<void> checkSize(double width, double height);
 
-inline auto cutShort() { return fail(Fault::Damaged, "is cut short or damaged"); }
+inline auto cutShort() {
+    return fail(Fault::Damaged, "is cut short or damaged");
+}
 
 } // namespace glyptos::codecs

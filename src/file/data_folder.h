@@ -7,8 +7,8 @@
 
 namespace glyptos {
 
-/// The folder with forms, fonts and profiles: $GLYPTOS_DATA, else beside the installed program (../share/glyptos), else the
-/// source tree's data/.
+/// The folder with forms, fonts and profiles: $GLYPTOS_DATA, else beside the installed program
+/// (../share/glyptos), else the source tree's data/.
 std::filesystem::path dataFolder();
 
 /// The press profile shipped with Glyptos (coated stock); empty when the data folder is not there.

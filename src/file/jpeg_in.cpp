@@ -13,7 +13,9 @@ struct Failing {
     std::jmp_buf out;
 };
 
-[[noreturn]] void giveUp(j_common_ptr info) { std::longjmp(reinterpret_cast<Failing*>(info->err)->out, 1); }
+[[noreturn]] void giveUp(j_common_ptr info) {
+    std::longjmp(reinterpret_cast<Failing*>(info->err)->out, 1);
+}
 void onMessage(j_common_ptr info, int level) {
     if (level < 0) giveUp(info);
 }
@@ -83,7 +85,8 @@ class Decoder {
 Result<PictureInfo> inspectJpeg(Data bytes) {
     Decoder decoder(bytes);
     if (!decoder.header()) return cutShort();
-    PictureInfo info{"jpeg", static_cast<int>(decoder.info().image_width), static_cast<int>(decoder.info().image_height)};
+    PictureInfo info{"jpeg", static_cast<int>(decoder.info().image_width),
+                     static_cast<int>(decoder.info().image_height)};
     if (exifOrientation(bytes) >= 5) std::swap(info.width, info.height);
     return info;
 }
@@ -92,7 +95,8 @@ Result<RawPicture> decodeJpeg(Data bytes, int reduce) {
     Decoder decoder(bytes);
     RawPicture out;
     if (!decoder.header()) return cutShort();
-    if (auto size = checkSize(decoder.info().image_width, decoder.info().image_height); !size) return tl::unexpected(size.error());
+    if (auto size = checkSize(decoder.info().image_width, decoder.info().image_height); !size)
+        return tl::unexpected(size.error());
     if (!decoder.start(out, reduce)) return cutShort();
     out.allocate();
     if (!decoder.rows(out)) return cutShort();

@@ -20,7 +20,8 @@ namespace codecs {
 Result<void> checkSize(double width, double height) {
     if (width < 1 || height < 1) return fail(Fault::Damaged, "has no pixels");
     if (width > kMostPixelsASide || height > kMostPixelsASide || width * height > double(kMostPixels))
-        return fail(Fault::TooLarge, "claims to be " + shortNumber(width, 0) + " × " + shortNumber(height, 0) + " pixels, which is over the limit of " +
+        return fail(Fault::TooLarge, "claims to be " + shortNumber(width, 0) + " × " +
+                                         shortNumber(height, 0) + " pixels, which is over the limit of " +
                                          std::to_string(kMostPixels / 1'000'000) + " megapixels");
     return {};
 }
@@ -49,15 +50,17 @@ enum class Kind { None, Jpeg, Png, Tiff, Webp, Svg };
 
 Kind kindOf(Data bytes) {
     const auto starts = [&](std::string_view magic, size_t at = 0) {
-        return bytes.size() >= at + magic.size() && std::memcmp(bytes.data() + at, magic.data(), magic.size()) == 0;
+        return bytes.size() >= at + magic.size() &&
+               std::memcmp(bytes.data() + at, magic.data(), magic.size()) == 0;
     };
     if (starts("\xff\xd8\xff")) return Kind::Jpeg;
     if (starts("\x89PNG\r\n\x1a\n")) return Kind::Png;
-    if (starts(std::string_view("II*\0", 4)) || starts(std::string_view("MM\0*", 4)) || starts(std::string_view("II+\0", 4)) ||
-        starts(std::string_view("MM\0+", 4)))
+    if (starts(std::string_view("II*\0", 4)) || starts(std::string_view("MM\0*", 4)) ||
+        starts(std::string_view("II+\0", 4)) || starts(std::string_view("MM\0+", 4)))
         return Kind::Tiff;
     if (starts("RIFF") && starts("WEBP", 8)) return Kind::Webp;
-    const std::string_view head(reinterpret_cast<const char*>(bytes.data()), std::min<size_t>(bytes.size(), 4096));
+    const std::string_view head(reinterpret_cast<const char*>(bytes.data()),
+                                std::min<size_t>(bytes.size(), 4096));
     if (head.find("<svg") != head.npos || (head.find("<!DOCTYPE svg") != head.npos)) return Kind::Svg;
     return Kind::None;
 }
@@ -77,20 +80,29 @@ struct Turn {
     bool swaps() const { return orientation >= 5; }
     std::pair<int, int> place(int x, int y) const {
         switch (orientation) {
-        case 2: return {width - 1 - x, y};
-        case 3: return {width - 1 - x, height - 1 - y};
-        case 4: return {x, height - 1 - y};
-        case 5: return {y, x};
-        case 6: return {height - 1 - y, x};
-        case 7: return {height - 1 - y, width - 1 - x};
-        case 8: return {y, width - 1 - x};
-        default: return {x, y};
+        case 2:
+            return {width - 1 - x, y};
+        case 3:
+            return {width - 1 - x, height - 1 - y};
+        case 4:
+            return {x, height - 1 - y};
+        case 5:
+            return {y, x};
+        case 6:
+            return {height - 1 - y, x};
+        case 7:
+            return {height - 1 - y, width - 1 - x};
+        case 8:
+            return {y, width - 1 - x};
+        default:
+            return {x, y};
         }
     }
 };
 
 template <class T>
-void finishRow(const RawPicture& raw, const ToWorkingSpace& convert, int y, const Turn& turn, Picture& out, std::vector<T>& colour, std::vector<T>& rgb) {
+void finishRow(const RawPicture& raw, const ToWorkingSpace& convert, int y, const Turn& turn, Picture& out,
+               std::vector<T>& colour, std::vector<T>& rgb) {
     constexpr uint32_t full = T(~T(0));
     const size_t n = size_t(raw.width), colours = size_t(channelsOf(raw.space)), all = size_t(raw.channels());
     const T* in = reinterpret_cast<const T*>(raw.row(y));
@@ -99,7 +111,9 @@ void finishRow(const RawPicture& raw, const ToWorkingSpace& convert, int y, cons
         for (size_t i = 0; i < n; ++i)
             for (size_t c = 0; c < colours; ++c) {
                 const uint32_t v = in[i * all + c], a = in[i * all + colours];
-                colour[i * colours + c] = raw.premultiplied && a ? static_cast<T>(std::min(full, (v * full + a / 2) / a)) : static_cast<T>(v);
+                colour[i * colours + c] = raw.premultiplied && a
+                                              ? static_cast<T>(std::min(full, (v * full + a / 2) / a))
+                                              : static_cast<T>(v);
             }
         straight = colour.data();
     }
@@ -113,7 +127,8 @@ void finishRow(const RawPicture& raw, const ToWorkingSpace& convert, int y, cons
         const auto [px, py] = turn.place(static_cast<int>(i), y);
         T* p = out.row<T>(py) + 4 * size_t(px);
         for (size_t c = 0; c < 3; ++c)
-            p[c] = a == full ? working[3 * i + c] : static_cast<T>((uint64_t(working[3 * i + c]) * a + full / 2) / full);
+            p[c] = a == full ? working[3 * i + c]
+                             : static_cast<T>((uint64_t(working[3 * i + c]) * a + full / 2) / full);
         p[3] = static_cast<T>(a);
     }
 }
@@ -122,7 +137,8 @@ template <class T>
 Picture finished(const RawPicture& raw, std::span<const uint8_t> pressProfile) {
     const ToWorkingSpace convert(raw.space, raw.sixteen, raw.profile, pressProfile);
     const Turn turn{raw.width, raw.height, raw.orientation};
-    Picture out = turn.swaps() ? Picture::create<T>(raw.height, raw.width) : Picture::create<T>(raw.width, raw.height);
+    Picture out =
+        turn.swaps() ? Picture::create<T>(raw.height, raw.width) : Picture::create<T>(raw.width, raw.height);
     tbb::parallel_for(tbb::blocked_range<int>(0, raw.height, 64), [&](const tbb::blocked_range<int>& rows) {
         std::vector<T> colour(size_t(raw.width) * 4), rgb(size_t(raw.width) * 3);
         for (int y = rows.begin(); y < rows.end(); ++y) finishRow<T>(raw, convert, y, turn, out, colour, rgb);
@@ -131,7 +147,8 @@ Picture finished(const RawPicture& raw, std::span<const uint8_t> pressProfile) {
     if (raw.alpha) {
         out.opaque = true;
         for (int y = 0; y < out.height && out.opaque; ++y)
-            for (int x = 0; x < out.width && out.opaque; ++x) out.opaque = out.row<T>(y)[4 * x + 3] == T(~T(0));
+            for (int x = 0; x < out.width && out.opaque; ++x)
+                out.opaque = out.row<T>(y)[4 * x + 3] == T(~T(0));
     }
     return out;
 }
@@ -141,28 +158,50 @@ Picture finished(const RawPicture& raw, std::span<const uint8_t> pressProfile) {
 Result<PictureInfo> inspectPicture(std::span<const uint8_t> bytes, const std::string& name) {
     Result<PictureInfo> info = tl::unexpected(notAPicture(bytes));
     switch (kindOf(bytes)) {
-    case Kind::Jpeg: info = codecs::inspectJpeg(bytes); break;
-    case Kind::Png: info = codecs::inspectPng(bytes); break;
-    case Kind::Tiff: info = codecs::inspectTiff(bytes); break;
-    case Kind::Webp: info = codecs::inspectWebp(bytes); break;
-    case Kind::Svg: info = codecs::inspectSvg(bytes); break;
-    case Kind::None: break;
+    case Kind::Jpeg:
+        info = codecs::inspectJpeg(bytes);
+        break;
+    case Kind::Png:
+        info = codecs::inspectPng(bytes);
+        break;
+    case Kind::Tiff:
+        info = codecs::inspectTiff(bytes);
+        break;
+    case Kind::Webp:
+        info = codecs::inspectWebp(bytes);
+        break;
+    case Kind::Svg:
+        info = codecs::inspectSvg(bytes);
+        break;
+    case Kind::None:
+        break;
     }
     if (!info) return named(info.error(), name);
     if (auto size = codecs::checkSize(info->width, info->height); !size) return named(size.error(), name);
     return info;
 }
 
-Result<Picture> decodePicture(std::span<const uint8_t> bytes, const std::string& name, std::span<const uint8_t> pressProfile, int reduce,
-                              double drawingScale) {
+Result<Picture> decodePicture(std::span<const uint8_t> bytes, const std::string& name,
+                              std::span<const uint8_t> pressProfile, int reduce, double drawingScale) {
     Result<RawPicture> raw = tl::unexpected(notAPicture(bytes));
     switch (kindOf(bytes)) {
-    case Kind::Jpeg: raw = codecs::decodeJpeg(bytes, reduce); break;
-    case Kind::Png: raw = codecs::decodePng(bytes); break;
-    case Kind::Tiff: raw = codecs::decodeTiff(bytes); break;
-    case Kind::Webp: raw = codecs::decodeWebp(bytes); break;
-    case Kind::Svg: raw = codecs::decodeSvg(bytes, drawingScale); break;
-    case Kind::None: break;
+    case Kind::Jpeg:
+        raw = codecs::decodeJpeg(bytes, reduce);
+        break;
+    case Kind::Png:
+        raw = codecs::decodePng(bytes);
+        break;
+    case Kind::Tiff:
+        raw = codecs::decodeTiff(bytes);
+        break;
+    case Kind::Webp:
+        raw = codecs::decodeWebp(bytes);
+        break;
+    case Kind::Svg:
+        raw = codecs::decodeSvg(bytes, drawingScale);
+        break;
+    case Kind::None:
+        break;
     }
     if (!raw) return named(raw.error(), name);
     return raw->sixteen ? finished<uint16_t>(*raw, pressProfile) : finished<uint8_t>(*raw, pressProfile);
@@ -193,7 +232,8 @@ Result<Imported> importBytes(std::vector<uint8_t> bytes, const std::string& name
     if (!decoded) return tl::unexpected(decoded.error());
     const XXH128_hash_t hash = XXH3_128bits(bytes.data(), bytes.size());
     char id[33];
-    std::snprintf(id, sizeof id, "%016llx%016llx", static_cast<unsigned long long>(hash.high64), static_cast<unsigned long long>(hash.low64));
+    std::snprintf(id, sizeof id, "%016llx%016llx", static_cast<unsigned long long>(hash.high64),
+                  static_cast<unsigned long long>(hash.low64));
     auto source = std::make_shared<Source>();
     source->id = id;
     source->name = name;

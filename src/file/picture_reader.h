@@ -1,7 +1,8 @@
 // Pictures in: JPEG, PNG, TIFF, WebP and SVG, told apart by their first bytes, never by their name.
 //
-// Everything that comes from a file is hostile: sizes are checked before memory is taken, decoders stop at the first
-// damage, drawings may not refer outside themselves. Every failure is one sentence that names the file.
+// Everything that comes from a file is hostile: sizes are checked before memory is taken, decoders stop at
+// the first damage, drawings may not refer outside themselves. Every failure is one sentence that names the
+// file.
 #pragma once
 
 #include "base/error.h"
@@ -21,27 +22,29 @@ inline constexpr size_t kMostFileBytes = size_t(2) << 30;
 
 /// What the first bytes say.
 struct PictureInfo {
-    std::string format; ///< "jpeg", "png", "tiff", "webp", "svg"
+    std::string format;        ///< "jpeg", "png", "tiff", "webp", "svg"
     int width = 0, height = 0; ///< pixels, upright; drawings: their size at 96 ppi
 };
 
 /// Sizes and format from the header alone. `name` is for messages.
 Result<PictureInfo> inspectPicture(std::span<const uint8_t> bytes, const std::string& name);
 
-/// The picture, upright, in the working space. `reduce` 1, 2, 4 or 8 lets formats that can (JPEG) decode at 1/reduce of
-/// the size; others ignore it. Drawings are rendered at `drawingScale` × their size. Profiles embedded in the file are
-/// honoured; CMYK without one is taken to be `pressProfile`'s.
-Result<Picture> decodePicture(std::span<const uint8_t> bytes, const std::string& name, std::span<const uint8_t> pressProfile,
-                              int reduce = 1, double drawingScale = 1);
+/// The picture, upright, in the working space. `reduce` 1, 2, 4 or 8 lets formats that can (JPEG) decode at
+/// 1/reduce of the size; others ignore it. Drawings are rendered at `drawingScale` × their size. Profiles
+/// embedded in the file are honoured; CMYK without one is taken to be `pressProfile`'s.
+Result<Picture> decodePicture(std::span<const uint8_t> bytes, const std::string& name,
+                              std::span<const uint8_t> pressProfile, int reduce = 1, double drawingScale = 1);
 
 /// A picture brought in, and a first look at it.
 struct Imported {
     SourcePtr source;
-    std::shared_ptr<const Pyramid> look; ///< decoded at 1/kLookReduction of its size where the format can (JPEG)
+    std::shared_ptr<const Pyramid>
+        look; ///< decoded at 1/kLookReduction of its size where the format can (JPEG)
 };
 inline constexpr int kLookReduction = 8;
 
-/// A file as a source: read, inspected, and decoded once (coarsely where that finds all damage) to be sure of it.
+/// A file as a source: read, inspected, and decoded once (coarsely where that finds all damage) to be sure of
+/// it.
 Result<Imported> importPicture(const std::filesystem::path& file);
 /// The same for bytes at hand.
 Result<Imported> importBytes(std::vector<uint8_t> bytes, const std::string& name);

@@ -12,7 +12,8 @@ namespace {
 
 constexpr double kLargestDrawing = 8192; // px on the longer side
 
-/// The power of two at or above `scale` at which a drawing is rendered, so that zooming does not redraw at every step.
+/// The power of two at or above `scale` at which a drawing is rendered, so that zooming does not redraw at
+/// every step.
 double drawingScaleFor(const Source& source, double scale) {
     const double most = kLargestDrawing / std::max(source.width, source.height);
     return std::min(std::exp2(std::ceil(std::log2(std::max(scale, 1.0 / 16)))), most);
@@ -20,7 +21,9 @@ double drawingScaleFor(const Source& source, double scale) {
 
 } // namespace
 
-PictureStore::PictureStore(size_t budgetBytes, Ready ready) : budget_(budgetBytes), ready_(std::move(ready)) {
+PictureStore::PictureStore(size_t budgetBytes, Ready ready)
+    : budget_(budgetBytes)
+    , ready_(std::move(ready)) {
     if (ready_) worker_ = std::jthread([this](const std::stop_token& stop) { work(stop); });
 }
 
@@ -44,7 +47,8 @@ PyramidPtr PictureStore::decode(const Job& job) {
     PyramidPtr made;
     // Isolated, so that a waiting thread does not pick up a render task that waits for this very decode.
     tbb::this_task_arena::isolate([&] {
-        auto picture = decodePicture(*job.bytes, job.name, pressProfileBytes(), job.reduce, job.drawingScale > 0 ? job.drawingScale : 1);
+        auto picture = decodePicture(*job.bytes, job.name, pressProfileBytes(), job.reduce,
+                                     job.drawingScale > 0 ? job.drawingScale : 1);
         if (picture) made = std::make_shared<const Pyramid>(std::move(*picture));
     });
     return made;
@@ -63,7 +67,9 @@ void PictureStore::put(const Job& job, PyramidPtr pyramid) {
     while (bytes_ > budget_) {
         auto oldest = entries_.end();
         for (auto it = entries_.begin(); it != entries_.end(); ++it)
-            if (it->second.pyramid && it->first != job.id && (oldest == entries_.end() || it->second.used < oldest->second.used)) oldest = it;
+            if (it->second.pyramid && it->first != job.id &&
+                (oldest == entries_.end() || it->second.used < oldest->second.used))
+                oldest = it;
         if (oldest == entries_.end()) return;
         bytes_ -= oldest->second.pyramid->bytes();
         entries_.erase(oldest);

@@ -18,8 +18,8 @@ class PictureStore : public PictureProvider {
     /// Called, from another thread, when a better picture of a source has become available.
     using Ready = std::function<void(const std::string& source)>;
 
-    /// Without `ready`, picture() decodes before it returns. With it, picture() returns at once what is there (nothing at
-    /// first, then a coarse one, then the full one) and decodes on a thread of its own.
+    /// Without `ready`, picture() decodes before it returns. With it, picture() returns at once what is there
+    /// (nothing at first, then a coarse one, then the full one) and decodes on a thread of its own.
     explicit PictureStore(size_t budgetBytes = size_t(4) << 30, Ready ready = {});
     ~PictureStore() override;
 

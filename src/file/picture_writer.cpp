@@ -18,7 +18,9 @@ struct JpegFailing {
     jpeg_error_mgr base;
     std::jmp_buf out;
 };
-[[noreturn]] void jpegGiveUp(j_common_ptr info) { std::longjmp(reinterpret_cast<JpegFailing*>(info->err)->out, 1); }
+[[noreturn]] void jpegGiveUp(j_common_ptr info) {
+    std::longjmp(reinterpret_cast<JpegFailing*>(info->err)->out, 1);
+}
 
 /// One libjpeg compressor writing to memory.
 class JpegEncoder {
@@ -86,12 +88,15 @@ class PngEncoder {
     PngEncoder(const PngEncoder&) = delete;
     PngEncoder& operator=(const PngEncoder&) = delete;
 
-    bool encode(const uint8_t* bgra, int width, int height, bool alpha, Ppi resolution, std::vector<uint8_t>& row) {
+    bool encode(const uint8_t* bgra, int width, int height, bool alpha, Ppi resolution,
+                std::vector<uint8_t>& row) {
         if (setjmp(png_jmpbuf(png_))) return false;
-        png_set_IHDR(png_, info_, png_uint_32(width), png_uint_32(height), 8, alpha ? PNG_COLOR_TYPE_RGB_ALPHA : PNG_COLOR_TYPE_RGB,
-                     PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
+        png_set_IHDR(png_, info_, png_uint_32(width), png_uint_32(height), 8,
+                     alpha ? PNG_COLOR_TYPE_RGB_ALPHA : PNG_COLOR_TYPE_RGB, PNG_INTERLACE_NONE,
+                     PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
         const Bytes& profile = srgbProfileBytes();
-        png_set_iCCP(png_, info_, "sRGB", PNG_COMPRESSION_TYPE_BASE, profile.data(), static_cast<png_uint_32>(profile.size()));
+        png_set_iCCP(png_, info_, "sRGB", PNG_COMPRESSION_TYPE_BASE, profile.data(),
+                     static_cast<png_uint_32>(profile.size()));
         const auto perMetre = static_cast<png_uint_32>(std::lround(resolution.value / 0.0254));
         png_set_pHYs(png_, info_, perMetre, perMetre, PNG_RESOLUTION_METER);
         png_set_compression_level(png_, 6);
@@ -110,7 +115,9 @@ class PngEncoder {
     static void straightRow(const uint8_t* in, size_t n, bool alpha, uint8_t* out) {
         for (size_t i = 0; i < n; ++i, in += 4) {
             const int a = in[3];
-            for (int c = 2; c >= 0; --c) *out++ = a == 255 || a == 0 ? in[c] : static_cast<uint8_t>(std::min(255, (in[c] * 255 + a / 2) / a));
+            for (int c = 2; c >= 0; --c)
+                *out++ = a == 255 || a == 0 ? in[c]
+                                            : static_cast<uint8_t>(std::min(255, (in[c] * 255 + a / 2) / a));
             if (alpha) *out++ = in[3];
         }
     }
@@ -122,11 +129,16 @@ class PngEncoder {
 
 } // namespace
 
-Result<std::vector<uint8_t>> encodeJpeg(std::span<const uint8_t> rgb, int width, int height, int quality, Ppi resolution) {
-    if (quality < 1 || quality > 100) return fail(Fault::Usage, "JPEG quality must lie between 1 and 100, not " + std::to_string(quality) + ".");
-    if (width > 65500 || height > 65500) return fail(Fault::TooLarge, "A JPEG can be at most 65500 pixels a side.");
+Result<std::vector<uint8_t>> encodeJpeg(std::span<const uint8_t> rgb, int width, int height, int quality,
+                                        Ppi resolution) {
+    if (quality < 1 || quality > 100)
+        return fail(Fault::Usage,
+                    "JPEG quality must lie between 1 and 100, not " + std::to_string(quality) + ".");
+    if (width > 65500 || height > 65500)
+        return fail(Fault::TooLarge, "A JPEG can be at most 65500 pixels a side.");
     JpegEncoder encoder;
-    if (!encoder.encode(rgb.data(), width, height, quality, resolution)) return fail(Fault::Unwritable, "The JPEG could not be made.");
+    if (!encoder.encode(rgb.data(), width, height, quality, resolution))
+        return fail(Fault::Unwritable, "The JPEG could not be made.");
     return encoder.bytes();
 }
 
@@ -135,7 +147,8 @@ Result<std::vector<uint8_t>> encodePng(std::span<const uint8_t> bgra, int width,
     for (size_t i = 3; i < bgra.size() && !alpha; i += 4) alpha = bgra[i] != 255;
     PngEncoder encoder;
     std::vector<uint8_t> row(size_t(width) * 4);
-    if (!encoder.encode(bgra.data(), width, height, alpha, resolution, row)) return fail(Fault::Unwritable, "The PNG could not be made.");
+    if (!encoder.encode(bgra.data(), width, height, alpha, resolution, row))
+        return fail(Fault::Unwritable, "The PNG could not be made.");
     return encoder.take();
 }
 

@@ -25,7 +25,8 @@ void ignoreWarning(png_structp, png_const_charp) {}
 /// One libpng decoder; functions that call into it set the jump first.
 class Decoder {
   public:
-    explicit Decoder(Data bytes) : reader_{bytes} {
+    explicit Decoder(Data bytes)
+        : reader_{bytes} {
         png_ = png_create_read_struct(PNG_LIBPNG_VER_STRING, nullptr, nullptr, ignoreWarning);
         info_ = png_create_info_struct(png_);
         png_set_read_fn(png_, &reader_, readBytes);
@@ -61,7 +62,8 @@ class Decoder {
         png_bytep data = nullptr;
         png_uint_32 size = 0;
         int compression = 0;
-        if (png_get_iCCP(png_, info_, &name, &compression, &data, &size)) out.profile.assign(data, data + size);
+        if (png_get_iCCP(png_, info_, &name, &compression, &data, &size))
+            out.profile.assign(data, data + size);
         return true;
     }
 

@@ -27,7 +27,8 @@ std::vector<Segment> cropMarks(const Rect& trim, const Rect& bleed) {
     return out;
 }
 
-/// Marks in line with each fold that reaches from edge to edge of the flat; folds along the trim have the crop marks.
+/// Marks in line with each fold that reaches from edge to edge of the flat; folds along the trim have the
+/// crop marks.
 std::vector<Segment> foldMarks(const Flat& flat, const Rect& trim, const Rect& bleed) {
     std::vector<Segment> out;
     const double gap = kGap.value, far = kGap.value + kLength.value;
@@ -57,7 +58,8 @@ std::string lines(const std::vector<Segment>& segments, const Affine& mmToPage) 
 
 std::string markOperators(const Flat& flat, const Affine& mmToPage) {
     const Rect trim = flat.trim(), bleed = flat.withBleed();
-    return "q /Registration CS 1 SCN 0.25 w\n" + lines(cropMarks(trim, bleed), mmToPage) + "[3 2] 0 d\n" + lines(foldMarks(flat, trim, bleed), mmToPage) + "Q\n";
+    return "q /Registration CS 1 SCN 0.25 w\n" + lines(cropMarks(trim, bleed), mmToPage) + "[3 2] 0 d\n" +
+           lines(foldMarks(flat, trim, bleed), mmToPage) + "Q\n";
 }
 
 } // namespace glyptos

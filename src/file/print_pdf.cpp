@@ -18,7 +18,9 @@
 namespace glyptos {
 namespace {
 
-std::string number(double v) { return shortNumber(v, 4); }
+std::string number(double v) {
+    return shortNumber(v, 4);
+}
 
 /// A text layer drawn as outlines over the art.
 struct OutlinedText {
@@ -37,12 +39,14 @@ bool canBeOutlined(const Layer& layer) {
 std::vector<OutlinedText> takeFrontWords(Scene& scene, ParagraphCache& paragraphs) {
     std::vector<OutlinedText> words;
     for (PanelView& view : scene.panels) {
-        const auto firstArt = std::find_if(view.stack.begin(), view.stack.end(), [](const LayerPtr& l) { return l->on && !canBeOutlined(*l); });
+        const auto firstArt = std::find_if(view.stack.begin(), view.stack.end(),
+                                           [](const LayerPtr& l) { return l->on && !canBeOutlined(*l); });
         for (auto it = firstArt; it != view.stack.begin();) {
             const Layer& layer = **--it;
             if (!layer.on) continue;
             const auto* text = layer.as<TextContent>();
-            words.push_back({paragraphs.get(resolvedText(*text, scene.release->brief)), view.toOutput * textToPanel(layer.placement), text->colour, view.clip});
+            words.push_back({paragraphs.get(resolvedText(*text, scene.release->brief)),
+                             view.toOutput * textToPanel(layer.placement), text->colour, view.clip});
         }
         view.stack.erase(view.stack.begin(), firstArt);
     }
@@ -57,12 +61,17 @@ std::string pathOperators(const Path& path, const Affine& map) {
     const auto next = [&] { return map.map(*p++); };
     for (const Path::Verb verb : path.verbs()) {
         switch (verb) {
-        case Path::Verb::Move: put(at = next()), out += "m\n"; break;
-        case Path::Verb::Line: put(at = next()), out += "l\n"; break;
+        case Path::Verb::Move:
+            put(at = next()), out += "m\n";
+            break;
+        case Path::Verb::Line:
+            put(at = next()), out += "l\n";
+            break;
         case Path::Verb::Quad: {
             // A quadratic as the cubic with the same shape: controls two thirds of the way to its own.
             const Vec2 control = next(), end = next();
-            put(at + (control - at) * (2.0 / 3)), put(end + (control - end) * (2.0 / 3)), put(end), out += "c\n";
+            put(at + (control - at) * (2.0 / 3)), put(end + (control - end) * (2.0 / 3)), put(end),
+                out += "c\n";
             at = end;
             break;
         }
@@ -90,7 +99,8 @@ InkedArt inkedArt(Renderer& renderer, const Scene& scene, const IntRect& area, c
         for (int y = rows.begin(); y < rows.end(); ++y) {
             uint8_t* ink = out.cmyk->data() + size_t(y) * size_t(area.w) * 4;
             press.convert(rgb.data() + size_t(y) * size_t(area.w) * 3, ink, size_t(area.w));
-            for (int x = 0; x < area.w; ++x, ink += 4) most[size_t(y)] = std::max(most[size_t(y)], ink[0] + ink[1] + ink[2] + ink[3]);
+            for (int x = 0; x < area.w; ++x, ink += 4)
+                most[size_t(y)] = std::max(most[size_t(y)], ink[0] + ink[1] + ink[2] + ink[3]);
         }
     });
     out.mostInk = *std::max_element(most.begin(), most.end()) / 255.0;
@@ -100,7 +110,8 @@ InkedArt inkedArt(Renderer& renderer, const Scene& scene, const IntRect& area, c
 /// Feeds pixels to the writer without a second copy in memory.
 class PixelProvider : public QPDFObjectHandle::StreamDataProvider {
   public:
-    explicit PixelProvider(std::shared_ptr<Buffer<uint8_t>> pixels) : pixels_(std::move(pixels)) {}
+    explicit PixelProvider(std::shared_ptr<Buffer<uint8_t>> pixels)
+        : pixels_(std::move(pixels)) {}
     void provideStreamData(QPDFObjGen const&, Pipeline* pipeline) override {
         pipeline->write(pixels_->data(), pixels_->size());
         pipeline->finish();
@@ -112,7 +123,8 @@ class PixelProvider : public QPDFObjectHandle::StreamDataProvider {
 
 QPDFObjectHandle imageObject(QPDF& pdf, const InkedArt& art, const IntRect& area) {
     QPDFObjectHandle image = QPDFObjectHandle::newStream(&pdf);
-    image.replaceStreamData(std::make_shared<PixelProvider>(art.cmyk), QPDFObjectHandle::newNull(), QPDFObjectHandle::newNull());
+    image.replaceStreamData(std::make_shared<PixelProvider>(art.cmyk), QPDFObjectHandle::newNull(),
+                            QPDFObjectHandle::newNull());
     QPDFObjectHandle dict = image.getDict();
     dict.replaceKey("/Type", QPDFObjectHandle::newName("/XObject"));
     dict.replaceKey("/Subtype", QPDFObjectHandle::newName("/Image"));
@@ -137,13 +149,16 @@ void addOutputIntent(QPDF& pdf, std::span<const uint8_t> profile, const std::str
 }
 
 QPDFObjectHandle box(const Rect& r) {
-    return QPDFObjectHandle::parse("[" + number(r.x) + " " + number(r.y) + " " + number(r.right()) + " " + number(r.bottom()) + "]");
+    return QPDFObjectHandle::parse("[" + number(r.x) + " " + number(r.y) + " " + number(r.right()) + " " +
+                                   number(r.bottom()) + "]");
 }
 
 /// Everything about one print page, in points with the origin at the lower left of the MediaBox.
 class PrintPage {
   public:
-    PrintPage(const Flat& flat, Ppi resolution) : flat_(flat), resolution_(resolution) {
+    PrintPage(const Flat& flat, Ppi resolution)
+        : flat_(flat)
+        , resolution_(resolution) {
         const Rect bleed = flat.withBleed();
         mediaMm_ = bleed.grown(kMarkZone.value);
     }
@@ -155,7 +170,9 @@ class PrintPage {
     Rect onPage(const Rect& mm) const { return mmToPage().mapBounds(mm); }
     Rect media() const { return onPage(mediaMm_); }
     /// From output pixels to the page.
-    Affine pxToPage() const { return mmToPage() * Affine::scaling(1 / pxPerMm(resolution_), 1 / pxPerMm(resolution_)); }
+    Affine pxToPage() const {
+        return mmToPage() * Affine::scaling(1 / pxPerMm(resolution_), 1 / pxPerMm(resolution_));
+    }
     const Flat& flat() const { return flat_; }
 
   private:
@@ -166,24 +183,29 @@ class PrintPage {
 
 std::string artOperators(const PrintPage& page, const IntRect& area) {
     const Rect r = page.pxToPage().mapBounds(area.toRect());
-    return "q " + number(r.w) + " 0 0 " + number(r.h) + " " + number(r.x) + " " + number(r.y) + " cm /Art Do Q\n";
+    return "q " + number(r.w) + " 0 0 " + number(r.h) + " " + number(r.x) + " " + number(r.y) +
+           " cm /Art Do Q\n";
 }
 
-std::string wordOperators(const PrintPage& page, const std::vector<OutlinedText>& words, const ToPress& press) {
+std::string wordOperators(const PrintPage& page, const std::vector<OutlinedText>& words,
+                          const ToPress& press) {
     std::string out;
     for (const OutlinedText& word : words) {
         const Rect clip = page.pxToPage().mapBounds(word.clip.toRect());
         const Cmyk ink = press.convertSolid(word.colour);
-        out += "q " + number(clip.x) + " " + number(clip.y) + " " + number(clip.w) + " " + number(clip.h) + " re W n\n";
+        out += "q " + number(clip.x) + " " + number(clip.y) + " " + number(clip.w) + " " + number(clip.h) +
+               " re W n\n";
         out += number(ink.c) + " " + number(ink.m) + " " + number(ink.y) + " " + number(ink.k) + " k\n";
         out += pathOperators(word.paragraph->outline, page.pxToPage() * word.toOutput) + "f Q\n";
     }
     return out;
 }
 
-void assemble(QPDF& pdf, const PrintPage& page, const InkedArt& art, const IntRect& area, const std::string& content, const std::string& title) {
+void assemble(QPDF& pdf, const PrintPage& page, const InkedArt& art, const IntRect& area,
+              const std::string& content, const std::string& title) {
     pdf.emptyPDF();
-    QPDFObjectHandle object = QPDFObjectHandle::parse("<< /Type /Page /Resources << /XObject << >> /ColorSpace << >> >> >>");
+    QPDFObjectHandle object =
+        QPDFObjectHandle::parse("<< /Type /Page /Resources << /XObject << >> /ColorSpace << >> >> >>");
     object.replaceKey("/MediaBox", box(page.media()));
     object.replaceKey("/BleedBox", box(page.onPage(page.flat().withBleed())));
     object.replaceKey("/TrimBox", box(page.onPage(page.flat().trim())));
@@ -191,7 +213,9 @@ void assemble(QPDF& pdf, const PrintPage& page, const InkedArt& art, const IntRe
     resources.getKey("/XObject").replaceKey("/Art", pdf.makeIndirectObject(imageObject(pdf, art, area)));
     // All inks at once, for marks that must stand on every plate (ISO 32000-1, 8.6.6.4).
     resources.getKey("/ColorSpace")
-        .replaceKey("/Registration", QPDFObjectHandle::parse("[/Separation /All /DeviceCMYK << /FunctionType 2 /Domain [0 1] /C0 [0 0 0 0] /C1 [1 1 1 1] /N 1 >>]"));
+        .replaceKey("/Registration",
+                    QPDFObjectHandle::parse("[/Separation /All /DeviceCMYK << /FunctionType 2 /Domain [0 1] "
+                                            "/C0 [0 0 0 0] /C1 [1 1 1 1] /N 1 >>]"));
     object.replaceKey("/Contents", pdf.makeIndirectObject(QPDFObjectHandle::newStream(&pdf, content)));
     pdf.addPage(pdf.makeIndirectObject(object), false);
     QPDFObjectHandle info = QPDFObjectHandle::parse("<< /Producer (Glyptos) /Trapped /False >>");
@@ -201,12 +225,16 @@ void assemble(QPDF& pdf, const PrintPage& page, const InkedArt& art, const IntRe
 
 } // namespace
 
-Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release, const std::string& id, std::span<const uint8_t> pressProfile,
-                                  const PrintOptions& options, const std::filesystem::path& file) {
+Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release, const std::string& id,
+                                  std::span<const uint8_t> pressProfile, const PrintOptions& options,
+                                  const std::filesystem::path& file) {
     const PiecePtr piece = release->piece(id);
-    if (!piece) return fail(Fault::Usage, "There is no piece “" + id + "” in this release; nothing was written.");
+    if (!piece)
+        return fail(Fault::Usage, "There is no piece “" + id + "” in this release; nothing was written.");
     if (piece->flat->unit != Unit::Mm)
-        return fail(Fault::Usage, piece->name + " is made for screens and has no size in mm; send it as JPEG or PNG instead.");
+        return fail(Fault::Usage,
+                    piece->name +
+                        " is made for screens and has no size in mm; send it as JPEG or PNG instead.");
     auto press = ToPress::create(pressProfile, options.inkLimit);
     if (!press) return tl::unexpected(press.error());
 
@@ -216,30 +244,36 @@ Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release,
     const IntRect area = scene.bounds();
     const InkedArt art = inkedArt(renderer, scene, area, **press);
     const PrintPage page(*piece->flat, resolution);
-    const std::string content = artOperators(page, area) + wordOperators(page, words, **press) + markOperators(*piece->flat, page.mmToPage());
+    const std::string content = artOperators(page, area) + wordOperators(page, words, **press) +
+                                markOperators(*piece->flat, page.mmToPage());
 
     try {
         QPDF pdf;
-        assemble(pdf, page, art, area, content, release->brief.artist + " – " + release->brief.title + " – " + piece->name);
+        assemble(pdf, page, art, area, content,
+                 release->brief.artist + " – " + release->brief.title + " – " + piece->name);
         addOutputIntent(pdf, pressProfile, (*press)->description());
-        auto written = replaceFile(file, [&](const std::filesystem::path& fresh) -> Result<void> {
-            try {
-                QPDFWriter writer(pdf, fresh.c_str());
-                writer.setMinimumPDFVersion("1.6");
-                writer.setDeterministicID(true);
-                writer.setStreamDataMode(qpdf_s_compress);
-                writer.write();
-                return {};
-            } catch (const std::exception& e) {
-                return fail(Fault::Unwritable, e.what());
-            }
-        });
-        if (!written) return tl::unexpected(written.error());
+        // Made in memory, since the writer does not notice a disk that is full.
+        QPDFWriter writer(pdf);
+        writer.setOutputMemory();
+        writer.setMinimumPDFVersion("1.6");
+        writer.setDeterministicID(true);
+        writer.setStreamDataMode(qpdf_s_compress);
+        writer.write();
+        const auto bytes = writer.getBufferSharedPointer();
+        if (auto written = writeFile(file, {bytes->getBuffer(), bytes->getSize()}); !written)
+            return tl::unexpected(written.error());
     } catch (const std::exception& e) {
-        return fail(Fault::Unwritable, "The print file of " + piece->name + " could not be made (" + e.what() + "); nothing was written.");
+        return fail(Fault::Unwritable, "The print file of " + piece->name + " could not be made (" +
+                                           e.what() + "); nothing was written.");
     }
     const Rect trim = piece->flat->trim();
-    return PrintReport{trim.w, trim.h, piece->flat->bleed, resolution.value, art.mostInk, static_cast<int>(words.size()), std::filesystem::file_size(file)};
+    return PrintReport{trim.w,
+                       trim.h,
+                       piece->flat->bleed,
+                       resolution.value,
+                       art.mostInk,
+                       static_cast<int>(words.size()),
+                       std::filesystem::file_size(file)};
 }
 
 } // namespace glyptos

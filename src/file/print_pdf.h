@@ -20,16 +20,17 @@ struct PrintReport {
     double trimWidthMm = 0, trimHeightMm = 0;
     double bleedMm = 0;
     double ppi = 0;
-    double mostInk = 0; ///< largest total found, 1 = 100 %
+    double mostInk = 0;    ///< largest total found, 1 = 100 %
     int outlinedTexts = 0; ///< text layers kept as outlines
     uintmax_t bytes = 0;
 };
 
-/// Writes a PDF 1.6 with one page: MediaBox round the marks, BleedBox, TrimBox at exact sizes; art as one DeviceCMYK image;
-/// opaque words in front of everything else as outlines, pure black ones in black ink only; crop and fold marks in all
-/// inks, outside the bleed; `pressProfile` as output intent. Art is cut at the bleed and holds no guide lines.
-/// Only for pieces measured in mm. On failure nothing is left behind.
+/// Writes a PDF 1.6 with one page: MediaBox round the marks, BleedBox, TrimBox at exact sizes; art as one
+/// DeviceCMYK image; opaque words in front of everything else as outlines, pure black ones in black ink only;
+/// crop and fold marks in all inks, outside the bleed; `pressProfile` as output intent. Art is cut at the
+/// bleed and holds no guide lines. Only for pieces measured in mm. On failure nothing is left behind.
 Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release, const std::string& piece,
-                                  std::span<const uint8_t> pressProfile, const PrintOptions& options, const std::filesystem::path& file);
+                                  std::span<const uint8_t> pressProfile, const PrintOptions& options,
+                                  const std::filesystem::path& file);
 
 } // namespace glyptos

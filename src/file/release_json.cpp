@@ -25,12 +25,15 @@ constexpr const char* kAlignNames[] = {"left", "centre", "right"};
 
 Json toJson(const Brief& b) {
     Json tracks = Json::array();
-    for (const Track& t : b.tracks) tracks.push_back({{"side", t.side}, {"title", t.title}, {"seconds", t.seconds}});
-    return {{"artist", b.artist}, {"title", b.title}, {"label", b.label}, {"catalogue", b.catalogue}, {"year", b.year}, {"tracks", tracks}};
+    for (const Track& t : b.tracks)
+        tracks.push_back({{"side", t.side}, {"title", t.title}, {"seconds", t.seconds}});
+    return {{"artist", b.artist},       {"title", b.title}, {"label", b.label},
+            {"catalogue", b.catalogue}, {"year", b.year},   {"tracks", tracks}};
 }
 
 Json toJson(const Placement& p) {
-    return {{"x", p.position.x}, {"y", p.position.y}, {"scaleX", p.scaleX}, {"scaleY", p.scaleY}, {"turn", p.turn}, {"flipX", p.flipX}, {"flipY", p.flipY}};
+    return {{"x", p.position.x}, {"y", p.position.y}, {"scaleX", p.scaleX}, {"scaleY", p.scaleY},
+            {"turn", p.turn},    {"flipX", p.flipX},  {"flipY", p.flipY}};
 }
 
 Json toJson(const Layer& layer);
@@ -74,7 +77,11 @@ void addContent(Json& out, const GroupContent& g) {
 }
 
 Json toJson(const Layer& layer) {
-    Json out{{"id", layer.id},       {"name", layer.name}, {"on", layer.on}, {"opacity", layer.opacity}, {"blend", kBlendModeNames[size_t(layer.blend)].id},
+    Json out{{"id", layer.id},
+             {"name", layer.name},
+             {"on", layer.on},
+             {"opacity", layer.opacity},
+             {"blend", kBlendModeNames[size_t(layer.blend)].id},
              {"placement", toJson(layer.placement)}};
     std::visit([&](const auto& content) { addContent(out, content); }, layer.content);
     return out;
@@ -88,7 +95,8 @@ Json toJson(const Piece& piece) {
         for (const Panel& panel : piece.flat->panels) panels[panel.id] = toJson(take->stack(panel.id));
         takes.push_back({{"id", take->id}, {"panels", panels}});
     }
-    return {{"id", piece.id}, {"name", piece.name}, {"form", piece.form->id}, {"values", values}, {"current", piece.current}, {"takes", takes}};
+    return {{"id", piece.id},   {"name", piece.name},       {"form", piece.form->id},
+            {"values", values}, {"current", piece.current}, {"takes", takes}};
 }
 
 // ---- reading
@@ -96,7 +104,9 @@ Json toJson(const Piece& piece) {
 /// An object and where it stands, for messages.
 class Entry {
   public:
-    Entry(const Json& json, std::string path) : json_(json), path_(std::move(path)) {
+    Entry(const Json& json, std::string path)
+        : json_(json)
+        , path_(std::move(path)) {
         if (!json.is_object()) throw Wrong{Fault::Damaged, path_ + " should be an object"};
     }
     const Json& at(const char* key) const {
@@ -109,12 +119,14 @@ class Entry {
         return at(key).get<std::string>();
     }
     double number(const char* key) const {
-        if (!at(key).is_number() || !std::isfinite(at(key).get<double>())) throw Wrong{Fault::Damaged, path(key) + " should be a number"};
+        if (!at(key).is_number() || !std::isfinite(at(key).get<double>()))
+            throw Wrong{Fault::Damaged, path(key) + " should be a number"};
         return at(key).get<double>();
     }
     int whole(const char* key, int least, int most) const {
         const double v = number(key);
-        if (v != std::floor(v) || v < least || v > most) throw Wrong{Fault::Damaged, path(key) + " is out of range"};
+        if (v != std::floor(v) || v < least || v > most)
+            throw Wrong{Fault::Damaged, path(key) + " is out of range"};
         return static_cast<int>(v);
     }
     bool flag(const char* key) const {
@@ -156,12 +168,15 @@ Brief readBrief(const Json& json, const std::string& path) {
 
 class ReleaseReader {
   public:
-    explicit ReleaseReader(const std::vector<std::shared_ptr<const Form>>& forms) : forms_(forms) {}
+    explicit ReleaseReader(const std::vector<std::shared_ptr<const Form>>& forms)
+        : forms_(forms) {}
 
     Release read(const Json& json) {
         const Entry e(json, "release");
         if (e.number("version") > kReleaseFormatVersion)
-            throw Wrong{Fault::Unsupported, "it was written by a newer version of Glyptos (format " + shortNumber(e.number("version")) + "); update Glyptos to open it"};
+            throw Wrong{Fault::Unsupported, "it was written by a newer version of Glyptos (format " +
+                                                shortNumber(e.number("version")) +
+                                                "); update Glyptos to open it"};
         release_.brief = readBrief(e.at("brief"), "brief");
         release_.nextId = e.whole("nextId", 1, 1'000'000'000);
         e.each("sources", [&](const Json& item, const std::string& where) { source(item, where); });
@@ -174,7 +189,8 @@ class ReleaseReader {
         const Entry e(json, where);
         auto s = std::make_shared<Source>();
         s->id = e.text("id");
-        if (s->id.size() != 32 || s->id.find_first_not_of("0123456789abcdef") != s->id.npos) throw Wrong{Fault::Damaged, e.path("id") + " is not an id"};
+        if (s->id.size() != 32 || s->id.find_first_not_of("0123456789abcdef") != s->id.npos)
+            throw Wrong{Fault::Damaged, e.path("id") + " is not an id"};
         s->name = e.text("name");
         s->format = e.text("format");
         s->width = e.whole("width", 1, 65000);
@@ -188,8 +204,10 @@ class ReleaseReader {
         p->id = uniqueId(e);
         p->name = e.text("name");
         const std::string form = e.text("form");
-        const auto found = std::find_if(forms_.begin(), forms_.end(), [&](const auto& f) { return f->id == form; });
-        if (found == forms_.end()) throw Wrong{Fault::Unsupported, where + " uses the form “" + form + "”, which is not installed"};
+        const auto found =
+            std::find_if(forms_.begin(), forms_.end(), [&](const auto& f) { return f->id == form; });
+        if (found == forms_.end())
+            throw Wrong{Fault::Unsupported, where + " uses the form “" + form + "”, which is not installed"};
         p->form = *found;
         e.members("values", [&](const std::string& name, const Json& value, const std::string& at) {
             if (!value.is_number()) throw Wrong{Fault::Damaged, at + " should be a number"};
@@ -219,7 +237,8 @@ class ReleaseReader {
         if (!json.is_array()) throw Wrong{Fault::Damaged, where + " should be a list"};
         if (depth > kDeepestGroup) throw Wrong{Fault::TooLarge, where + ": groups are nested too deeply"};
         Stack out;
-        for (const Json& item : json) out.push_back(layer(item, where + "[" + std::to_string(out.size()) + "]", depth));
+        for (const Json& item : json)
+            out.push_back(layer(item, where + "[" + std::to_string(out.size()) + "]", depth));
         return out;
     }
 
@@ -230,13 +249,22 @@ class ReleaseReader {
         layer->name = e.text("name");
         layer->on = e.flag("on");
         layer->opacity = e.number("opacity");
-        if (layer->opacity < 0 || layer->opacity > 1) throw Wrong{Fault::Damaged, e.path("opacity") + " should lie between 0 and 1"};
+        if (layer->opacity < 0 || layer->opacity > 1)
+            throw Wrong{Fault::Damaged, e.path("opacity") + " should lie between 0 and 1"};
         const auto blend = blendModeFromId(e.text("blend"));
-        if (!blend) throw Wrong{Fault::Unsupported, e.path("blend") + ": the blend mode “" + e.text("blend") + "” is not known"};
+        if (!blend)
+            throw Wrong{Fault::Unsupported,
+                        e.path("blend") + ": the blend mode “" + e.text("blend") + "” is not known"};
         layer->blend = *blend;
         const Entry p(e.at("placement"), e.path("placement"));
-        layer->placement = {{p.number("x"), p.number("y")}, p.number("scaleX"), p.number("scaleY"), p.number("turn"), p.flag("flipX"), p.flag("flipY")};
-        if (layer->placement.scaleX <= 0 || layer->placement.scaleY <= 0) throw Wrong{Fault::Damaged, where + ".placement has a scale that is not positive"};
+        layer->placement = {{p.number("x"), p.number("y")},
+                            p.number("scaleX"),
+                            p.number("scaleY"),
+                            p.number("turn"),
+                            p.flag("flipX"),
+                            p.flag("flipY")};
+        if (layer->placement.scaleX <= 0 || layer->placement.scaleY <= 0)
+            throw Wrong{Fault::Damaged, where + ".placement has a scale that is not positive"};
         layer->content = content(e, where, depth);
         return layer;
     }
@@ -256,15 +284,18 @@ class ReleaseReader {
 
     PictureContent picture(const Entry& e) {
         PictureContent out{e.text("source"), {}};
-        if (!release_.source(out.source)) throw Wrong{Fault::Damaged, e.path("source") + " names a picture that the file does not list"};
+        if (!release_.source(out.source))
+            throw Wrong{Fault::Damaged, e.path("source") + " names a picture that the file does not list"};
         double v[4] = {};
         size_t n = 0;
         e.each("crop", [&](const Json& item, const std::string& at) {
-            if (!item.is_number() || n >= 4) throw Wrong{Fault::Damaged, at + " should be one of four numbers"};
+            if (!item.is_number() || n >= 4)
+                throw Wrong{Fault::Damaged, at + " should be one of four numbers"};
             v[n++] = item.get<double>();
         });
         out.crop = {v[0], v[1], v[2], v[3]};
-        if (n != 4 || out.crop.empty()) throw Wrong{Fault::Damaged, e.path("crop") + " should be four numbers with an area"};
+        if (n != 4 || out.crop.empty())
+            throw Wrong{Fault::Damaged, e.path("crop") + " should be four numbers with an area"};
         return out;
     }
 
@@ -278,7 +309,8 @@ class ReleaseReader {
         out.spec.tracking = e.number("tracking");
         out.spec.leading = e.number("leading");
         const auto name = std::find(std::begin(kAlignNames), std::end(kAlignNames), e.text("align"));
-        if (name == std::end(kAlignNames)) throw Wrong{Fault::Damaged, e.path("align") + " should be left, centre or right"};
+        if (name == std::end(kAlignNames))
+            throw Wrong{Fault::Damaged, e.path("align") + " should be left, centre or right"};
         out.spec.align = static_cast<Align>(name - std::begin(kAlignNames));
         out.spec.measure = e.number("measure");
         out.colour = e.colour("colour");
@@ -288,7 +320,8 @@ class ReleaseReader {
 
     std::string uniqueId(const Entry& e) {
         std::string id = e.text("id");
-        if (id.empty() || !ids_.insert(id).second) throw Wrong{Fault::Damaged, e.path("id") + " is empty or used twice"};
+        if (id.empty() || !ids_.insert(id).second)
+            throw Wrong{Fault::Damaged, e.path("id") + " is empty or used twice"};
         return id;
     }
 
@@ -313,13 +346,22 @@ auto guarded(std::string_view text, Read read) -> Result<decltype(read(Json()))>
 std::string releaseToJson(const Release& release) {
     Json sources = Json::array(), pieces = Json::array();
     for (const SourcePtr& s : release.sources)
-        sources.push_back({{"id", s->id}, {"name", s->name}, {"format", s->format}, {"width", s->width}, {"height", s->height}});
+        sources.push_back({{"id", s->id},
+                           {"name", s->name},
+                           {"format", s->format},
+                           {"width", s->width},
+                           {"height", s->height}});
     for (const PiecePtr& p : release.pieces) pieces.push_back(toJson(*p));
-    const Json all{{"version", kReleaseFormatVersion}, {"brief", toJson(release.brief)}, {"nextId", release.nextId}, {"sources", sources}, {"pieces", pieces}};
+    const Json all{{"version", kReleaseFormatVersion},
+                   {"brief", toJson(release.brief)},
+                   {"nextId", release.nextId},
+                   {"sources", sources},
+                   {"pieces", pieces}};
     return all.dump(1) + "\n";
 }
 
-Result<Release> releaseFromJson(std::string_view json, const std::vector<std::shared_ptr<const Form>>& forms) {
+Result<Release> releaseFromJson(std::string_view json,
+                                const std::vector<std::shared_ptr<const Form>>& forms) {
     return guarded(json, [&](const Json& parsed) { return ReleaseReader(forms).read(parsed); });
 }
 

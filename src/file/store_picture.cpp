@@ -18,22 +18,30 @@ std::optional<PictureFormat> pictureFormatOf(const std::filesystem::path& file) 
     return std::nullopt;
 }
 
-Result<EncodedPicture> encodePiece(Renderer& renderer, const ReleasePtr& release, const std::string& id, const PictureOptions& options) {
+Result<EncodedPicture> encodePiece(Renderer& renderer, const ReleasePtr& release, const std::string& id,
+                                   const PictureOptions& options) {
     const PiecePtr piece = release->piece(id);
-    if (!piece) return fail(Fault::Usage, "There is no piece “" + id + "” in this release; nothing was written.");
+    if (!piece)
+        return fail(Fault::Usage, "There is no piece “" + id + "” in this release; nothing was written.");
     const Panel* panel = options.panel.empty() ? nullptr : piece->flat->panel(options.panel);
-    if (!panel && !options.panel.empty()) return fail(Fault::Usage, piece->name + " has no panel “" + options.panel + "”; nothing was written.");
+    if (!panel && !options.panel.empty())
+        return fail(Fault::Usage,
+                    piece->name + " has no panel “" + options.panel + "”; nothing was written.");
 
     const Flat& flat = *piece->flat;
-    const Rect area = panel ? (options.bleed ? panel->withBleed() : panel->trim()) : (options.bleed ? flat.withBleed() : flat.trim());
+    const Rect area = panel ? (options.bleed ? panel->withBleed() : panel->trim())
+                            : (options.bleed ? flat.withBleed() : flat.trim());
     const double ownScale = flat.unit == Unit::Px ? 1 : pxPerMm({options.ppi > 0 ? options.ppi : flat.ppi});
     const double scale = options.width > 0 ? options.width / area.w : ownScale;
     const int width = std::max(1, snapEdge(area.w * scale)), height = std::max(1, snapEdge(area.h * scale));
     if (width > kMostPixelsASide || height > kMostPixelsASide || long(width) * height > kMostPixels)
-        return fail(Fault::TooLarge, "A picture of " + std::to_string(width) + " × " + std::to_string(height) + " pixels is over the limit; nothing was written.");
+        return fail(Fault::TooLarge, "A picture of " + std::to_string(width) + " × " +
+                                         std::to_string(height) +
+                                         " pixels is over the limit; nothing was written.");
 
     const Vec2 offset{-area.x * scale, -area.y * scale};
-    const Scene scene = panel ? panelScene(release, {id, panel->id}, scale, options.bleed, offset) : flatScene(release, id, scale, options.bleed, offset);
+    const Scene scene = panel ? panelScene(release, {id, panel->id}, scale, options.bleed, offset)
+                              : flatScene(release, id, scale, options.bleed, offset);
     const Ppi resolution{flat.unit == Unit::Px ? 72 : scale * kMmPerInch};
     const IntRect region{0, 0, width, height};
     Result<std::vector<uint8_t>> bytes;

@@ -17,7 +17,8 @@ using HandlePtr = std::unique_ptr<RsvgHandle, Unref>;
 
 bool staysInside(QStringView reference) {
     reference = reference.trimmed();
-    return reference.isEmpty() || reference.startsWith(u'#') || reference.startsWith(QLatin1String("data:"), Qt::CaseInsensitive);
+    return reference.isEmpty() || reference.startsWith(u'#') ||
+           reference.startsWith(QLatin1String("data:"), Qt::CaseInsensitive);
 }
 
 /// The first url(…) or @import in CSS or an attribute that leaves the file; empty when all stay inside.
@@ -33,21 +34,32 @@ QString leavingUrl(const QString& text) {
 }
 
 Result<void> checkReferences(Data bytes) {
-    QXmlStreamReader xml(QByteArray::fromRawData(reinterpret_cast<const char*>(bytes.data()), static_cast<qsizetype>(bytes.size())));
+    QXmlStreamReader xml(QByteArray::fromRawData(reinterpret_cast<const char*>(bytes.data()),
+                                                 static_cast<qsizetype>(bytes.size())));
     const auto outside = [](const QString& what) {
-        return fail(Fault::Unsafe, "refers to something outside itself (" + what.left(80).toStdString() + "); save it again with everything embedded");
+        return fail(Fault::Unsafe, "refers to something outside itself (" + what.left(80).toStdString() +
+                                       "); save it again with everything embedded");
     };
+    bool inStyle = false;
     while (!xml.atEnd()) {
         const auto token = xml.readNext();
         if (token == QXmlStreamReader::DTD && !xml.entityDeclarations().isEmpty())
-            return fail(Fault::Unsafe, "declares XML entities, which are not allowed; save it again as plain SVG");
-        if (token == QXmlStreamReader::Characters)
-            if (const QString url = leavingUrl(xml.text().toString()); xml.text().contains(u'(') && !url.isEmpty()) return outside(url);
+            return fail(Fault::Unsafe,
+                        "declares XML entities, which are not allowed; save it again as plain SVG");
+        if (token == QXmlStreamReader::ProcessingInstruction &&
+            xml.processingInstructionTarget() == QLatin1String("xml-stylesheet"))
+            return outside(QStringLiteral("a style sheet"));
+        if (token == QXmlStreamReader::Characters && inStyle)
+            if (const QString url = leavingUrl(xml.text().toString()); !url.isEmpty()) return outside(url);
+        if (token == QXmlStreamReader::StartElement || token == QXmlStreamReader::EndElement)
+            inStyle = token == QXmlStreamReader::StartElement && xml.name() == QLatin1String("style");
         if (token != QXmlStreamReader::StartElement) continue;
         for (const QXmlStreamAttribute& attribute : xml.attributes()) {
             const bool link = xml.name() == QLatin1String("a");
-            if (attribute.name() == QLatin1String("href") && !link && !staysInside(attribute.value())) return outside(attribute.value().toString());
-            if (const QString url = leavingUrl(attribute.value().toString()); !url.isEmpty()) return outside(url);
+            if (attribute.name() == QLatin1String("href") && !link && !staysInside(attribute.value()))
+                return outside(attribute.value().toString());
+            if (const QString url = leavingUrl(attribute.value().toString()); !url.isEmpty())
+                return outside(url);
         }
     }
     if (xml.hasError()) return cutShort();
@@ -99,8 +111,8 @@ Result<RawPicture> decodeSvg(Data bytes, double scale) {
     out.alpha = out.premultiplied = true;
     out.allocate();
     std::memset(out.samples.data(), 0, out.samples.size());
-    cairo_surface_t* surface = cairo_image_surface_create_for_data(out.samples.data(), CAIRO_FORMAT_ARGB32, out.width, out.height,
-                                                                   static_cast<int>(out.rowBytes()));
+    cairo_surface_t* surface = cairo_image_surface_create_for_data(
+        out.samples.data(), CAIRO_FORMAT_ARGB32, out.width, out.height, static_cast<int>(out.rowBytes()));
     cairo_t* cairo = cairo_create(surface);
     const RsvgRectangle viewport{0, 0, double(out.width), double(out.height)};
     const bool drawn = rsvg_handle_render_document(handle->get(), cairo, &viewport, nullptr);

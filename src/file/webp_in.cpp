@@ -23,7 +23,9 @@ Result<RawPicture> decodeWebp(Data bytes) {
     out.alpha = true;
     if (auto size = checkSize(out.width, out.height); !size) return tl::unexpected(size.error());
     out.allocate();
-    if (!WebPDecodeRGBAInto(bytes.data(), bytes.size(), out.samples.data(), out.samples.size(), static_cast<int>(out.rowBytes()))) return cutShort();
+    if (!WebPDecodeRGBAInto(bytes.data(), bytes.size(), out.samples.data(), out.samples.size(),
+                            static_cast<int>(out.rowBytes())))
+        return cutShort();
     const WebPData data{bytes.data(), bytes.size()};
     if (WebPDemuxer* demuxer = WebPDemux(&data)) {
         WebPChunkIterator chunk;

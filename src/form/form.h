@@ -1,5 +1,5 @@
-// Forms: the geometry of the pieces, as data. A Form is what a file in data/forms says (docs/forms.md has the schema); a
-// Flat is that form with its parameters worked out, ready to draw and to measure against.
+// Forms: the geometry of the pieces, as data. A Form is what a file in data/forms says (docs/forms.md has the
+// schema); a Flat is that form with its parameters worked out, ready to draw and to measure against.
 #pragma once
 
 #include "base/error.h"
@@ -39,8 +39,8 @@ struct Edges {
 struct PanelForm {
     std::string id, name;
     std::string x, y, w, h;
-    int turn = 0;  ///< 0, 90, 180 or 270: clockwise turn of the upright panel as it prints on the flat
-    Edges bleeds;  ///< edges of the rectangle on the flat where art runs into the bleed
+    int turn = 0;     ///< 0, 90, 180 or 270: clockwise turn of the upright panel as it prints on the flat
+    Edges bleeds;     ///< edges of the rectangle on the flat where art runs into the bleed
     bool safe = true; ///< has a safety line
 };
 
@@ -71,10 +71,10 @@ using ParameterValues = std::map<std::string, double>;
 
 struct Panel {
     std::string id, name;
-    Rect onFlat;     ///< trim rectangle on the flat
+    Rect onFlat; ///< trim rectangle on the flat
     int turn = 0;
     double width = 0, height = 0; ///< of the upright panel
-    Edges bleeds;    ///< in the panel's own upright directions
+    Edges bleeds;                 ///< in the panel's own upright directions
     double bleed = 0;
     double safety = 0; ///< inset; 0 when the panel has no safety line
 
@@ -82,7 +82,8 @@ struct Panel {
     Rect trim() const { return {0, 0, width, height}; }
     /// Trim grown by the bleed on those edges that bleed.
     Rect withBleed() const {
-        return trim().grown(bleeds.left ? bleed : 0, bleeds.top ? bleed : 0, bleeds.right ? bleed : 0, bleeds.bottom ? bleed : 0);
+        return trim().grown(bleeds.left ? bleed : 0, bleeds.top ? bleed : 0, bleeds.right ? bleed : 0,
+                            bleeds.bottom ? bleed : 0);
     }
     std::optional<Rect> safeArea() const;
     /// From the panel's own frame to the flat.
@@ -107,8 +108,8 @@ struct Flat {
     std::vector<Panel> panels;
     std::vector<Fold> folds;
     std::vector<Flap> flaps;
-    ParameterValues values;                          ///< every parameter
-    std::map<std::string, std::string> working;      ///< for those with a formula: the sum with its figures
+    ParameterValues values;                     ///< every parameter
+    std::map<std::string, std::string> working; ///< for those with a formula: the sum with its figures
     const Panel* panel(std::string_view id) const;
     Rect trim() const;      ///< bounds of all panels
     Rect withBleed() const; ///< bounds of all panels with their bleed
@@ -118,7 +119,8 @@ struct Flat {
 Result<Form> parseForm(std::string_view json, const std::string& where);
 Result<Form> loadForm(const std::filesystem::path& file);
 
-/// Works out a form. Fails on unknown parameters, values out of range, formulas that do not resolve, empty panels.
+/// Works out a form. Fails on unknown parameters, values out of range, formulas that do not resolve, empty
+/// panels.
 Result<Flat> workOut(const Form& form, const ParameterValues& set = {});
 
 /// All forms of a folder, by file name; the first that is wrong ends it.

@@ -18,7 +18,9 @@ struct Wrong {
 /// Reads typed entries of one JSON object and knows where it stands.
 class Entry {
   public:
-    Entry(const Json& json, std::string path, std::initializer_list<const char*> known) : json_(json), path_(std::move(path)) {
+    Entry(const Json& json, std::string path, std::initializer_list<const char*> known)
+        : json_(json)
+        , path_(std::move(path)) {
         if (!json.is_object()) throw Wrong{path_ + " must be an object"};
         for (const auto& [key, value] : json.items())
             if (std::none_of(known.begin(), known.end(), [&k = key](const char* n) { return k == n; }))
@@ -54,7 +56,8 @@ class Entry {
         std::vector<T> out;
         if (!json_.contains(key)) return out;
         if (!json_[key].is_array()) throw Wrong{path_ + "." + key + " must be a list"};
-        for (const Json& item : json_[key]) out.push_back(read(item, path_ + "." + key + "[" + std::to_string(out.size()) + "]"));
+        for (const Json& item : json_[key])
+            out.push_back(read(item, path_ + "." + key + "[" + std::to_string(out.size()) + "]"));
         return out;
     }
 
@@ -70,7 +73,14 @@ Choice readChoice(const Json& json, const std::string& path) {
 
 Parameter readParameter(const Json& json, const std::string& path) {
     const Entry e(json, path, {"id", "label", "unit", "standard", "formula", "choices", "least", "most"});
-    Parameter p{e.text("id"), e.text("label"), e.text("unit", ""), e.number("standard", 0), e.formula("formula", ""), {}, 0, 0};
+    Parameter p{e.text("id"),
+                e.text("label"),
+                e.text("unit", ""),
+                e.number("standard", 0),
+                e.formula("formula", ""),
+                {},
+                0,
+                0};
     p.choices = e.list<Choice>("choices", readChoice);
     p.least = e.number("least", 0);
     p.most = e.number("most", 1e6);
@@ -82,20 +92,28 @@ Edges readEdges(const Json& json, const std::string& path) {
     if (!json.is_array()) throw Wrong{path + " must be a list of left, top, right, bottom"};
     for (const Json& item : json) {
         const std::string edge = item.is_string() ? item.get<std::string>() : "";
-        if (edge == "left") edges.left = true;
-        else if (edge == "top") edges.top = true;
-        else if (edge == "right") edges.right = true;
-        else if (edge == "bottom") edges.bottom = true;
-        else throw Wrong{path + " must be a list of left, top, right, bottom"};
+        if (edge == "left")
+            edges.left = true;
+        else if (edge == "top")
+            edges.top = true;
+        else if (edge == "right")
+            edges.right = true;
+        else if (edge == "bottom")
+            edges.bottom = true;
+        else
+            throw Wrong{path + " must be a list of left, top, right, bottom"};
     }
     return edges;
 }
 
 PanelForm readPanel(const Json& json, const std::string& path) {
     const Entry e(json, path, {"id", "name", "x", "y", "w", "h", "turn", "bleeds", "safe"});
-    PanelForm p{e.text("id"), e.text("name"), e.formula("x"), e.formula("y"), e.formula("w"), e.formula("h"), 0, {}, true};
+    PanelForm p{
+        e.text("id"), e.text("name"), e.formula("x"), e.formula("y"), e.formula("w"), e.formula("h"), 0, {},
+        true};
     const double turn = e.number("turn", 0);
-    if (turn != 0 && turn != 90 && turn != 180 && turn != 270) throw Wrong{path + ".turn must be 0, 90, 180 or 270"};
+    if (turn != 0 && turn != 90 && turn != 180 && turn != 270)
+        throw Wrong{path + ".turn must be 0, 90, 180 or 270"};
     p.turn = static_cast<int>(turn);
     if (json.contains("bleeds")) p.bleeds = readEdges(json["bleeds"], path + ".bleeds");
     p.safe = e.flag("safe", true);
@@ -104,7 +122,8 @@ PanelForm readPanel(const Json& json, const std::string& path) {
 
 FoldForm readFold(const Json& json, const std::string& path) {
     const Entry e(json, path, {"id", "kind", "x1", "y1", "x2", "y2"});
-    FoldForm f{e.text("id"), e.text("kind"), e.formula("x1"), e.formula("y1"), e.formula("x2"), e.formula("y2")};
+    FoldForm f{e.text("id"),    e.text("kind"),  e.formula("x1"),
+               e.formula("y1"), e.formula("x2"), e.formula("y2")};
     if (f.kind != "mountain" && f.kind != "valley") throw Wrong{path + ".kind must be mountain or valley"};
     return f;
 }
@@ -116,7 +135,8 @@ FlapForm readFlap(const Json& json, const std::string& path) {
 
 Form readForm(const Json& json) {
     const Entry e(json, "form",
-                  {"schema", "id", "name", "note", "unit", "ppi", "parameters", "panels", "folds", "flaps", "bleed", "safety"});
+                  {"schema", "id", "name", "note", "unit", "ppi", "parameters", "panels", "folds", "flaps",
+                   "bleed", "safety"});
     if (e.number("schema", 0) != 1) throw Wrong{"form.schema must be 1"};
     Form form;
     form.id = e.text("id");

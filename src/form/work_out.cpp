@@ -11,11 +11,13 @@ namespace {
 /// Resolves the parameters of one form, in the order in which they stand, then its other formulas.
 class Resolver {
   public:
-    explicit Resolver(const Form& form) : form_(form) {}
+    explicit Resolver(const Form& form)
+        : form_(form) {}
 
     Result<Flat> run(const ParameterValues& set) {
         for (const auto& [id, value] : set)
-            if (std::none_of(form_.parameters.begin(), form_.parameters.end(), [&k = id](const Parameter& p) { return p.id == k; }))
+            if (std::none_of(form_.parameters.begin(), form_.parameters.end(),
+                             [&k = id](const Parameter& p) { return p.id == k; }))
                 return fail(Fault::Usage, form_.name + " has no parameter “" + id + "”.");
         flat_.unit = form_.unit;
         flat_.ppi = form_.ppi;
@@ -25,9 +27,11 @@ class Resolver {
         flat_.safety = value(form_.safety, "safety");
         for (const PanelForm& p : form_.panels) panel(p);
         for (const FoldForm& f : form_.folds)
-            flat_.folds.push_back({f.kind, {value(f.x1, f.id), value(f.y1, f.id)}, {value(f.x2, f.id), value(f.y2, f.id)}});
+            flat_.folds.push_back(
+                {f.kind, {value(f.x1, f.id), value(f.y1, f.id)}, {value(f.x2, f.id), value(f.y2, f.id)}});
         for (const FlapForm& f : form_.flaps)
-            flat_.flaps.push_back({f.name, {value(f.x, f.id), value(f.y, f.id), value(f.w, f.id), value(f.h, f.id)}});
+            flat_.flaps.push_back(
+                {f.name, {value(f.x, f.id), value(f.y, f.id), value(f.w, f.id), value(f.h, f.id)}});
         if (!error_.message.empty()) return tl::unexpected(error_);
         return std::move(flat_);
     }
@@ -59,8 +63,9 @@ class Resolver {
         }
         if (given != set.end()) v = given->second;
         if (!(v >= p.least && v <= p.most))
-            wrong(Fault::Usage, form_.name + ": " + p.label + " must lie between " + shortNumber(p.least) + " and " + shortNumber(p.most) +
-                                    (p.unit.empty() ? "" : " " + p.unit) + ", not " + shortNumber(v) + ".");
+            wrong(Fault::Usage, form_.name + ": " + p.label + " must lie between " + shortNumber(p.least) +
+                                    " and " + shortNumber(p.most) + (p.unit.empty() ? "" : " " + p.unit) +
+                                    ", not " + shortNumber(v) + ".");
         flat_.values[p.id] = v;
         return error_.message.empty();
     }
@@ -70,17 +75,24 @@ class Resolver {
         std::string out;
         for (size_t i = 0; i < formula.size();) {
             size_t end = i;
-            while (end < formula.size() && (std::isalnum(static_cast<unsigned char>(formula[end])) || formula[end] == '_')) ++end;
+            while (end < formula.size() &&
+                   (std::isalnum(static_cast<unsigned char>(formula[end])) || formula[end] == '_'))
+                ++end;
             const auto found = flat_.values.find(formula.substr(i, end - i));
-            if (end > i) out += found == flat_.values.end() ? formula.substr(i, end - i) : shortNumber(found->second);
-            else out += formula[i] == '*' ? " × " : std::string(1, formula[end++]);
+            if (end > i)
+                out += found == flat_.values.end() ? formula.substr(i, end - i) : shortNumber(found->second);
+            else
+                out += formula[i] == '*' ? " × " : std::string(1, formula[end++]);
             i = std::max(end, i + 1);
         }
         return out;
     }
 
     void panel(const PanelForm& p) {
-        Panel out{p.id, p.name, {value(p.x, p.id), value(p.y, p.id), value(p.w, p.id), value(p.h, p.id)}, p.turn, 0, 0, {}, flat_.bleed, 0};
+        Panel out{
+            p.id,   p.name,      {value(p.x, p.id), value(p.y, p.id), value(p.w, p.id), value(p.h, p.id)},
+            p.turn, 0,           0,
+            {},     flat_.bleed, 0};
         if (out.onFlat.empty()) wrong(Fault::Usage, form_.name + ": the panel “" + p.name + "” has no area.");
         const bool sideways = p.turn % 180 != 0;
         out.width = sideways ? out.onFlat.h : out.onFlat.w;
@@ -91,7 +103,8 @@ class Resolver {
         flat_.panels.push_back(std::move(out));
     }
 
-    /// Edges of the flat as the turned panel names them: turning clockwise by 90° brings its left edge to the top.
+    /// Edges of the flat as the turned panel names them: turning clockwise by 90° brings its left edge to the
+    /// top.
     static Edges upright(Edges e, int turn) {
         for (int t = 0; t < turn; t += 90) e = {e.top, e.right, e.bottom, e.left};
         return e;
@@ -132,6 +145,8 @@ Rect Flat::withBleed() const {
     return all;
 }
 
-Result<Flat> workOut(const Form& form, const ParameterValues& set) { return Resolver(form).run(set); }
+Result<Flat> workOut(const Form& form, const ParameterValues& set) {
+    return Resolver(form).run(set);
+}
 
 } // namespace glyptos

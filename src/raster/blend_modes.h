@@ -27,7 +27,8 @@ struct BlendModeName {
 inline constexpr auto kBlendModeNames = []<size_t... I>(std::index_sequence<I...>) {
     return std::array{BlendModeName{std::tuple_element_t<I, blend::BlendModes>::id,
                                     std::tuple_element_t<I, blend::BlendModes>::label}...};
-}(std::make_index_sequence<kBlendModeCount>());
+}
+(std::make_index_sequence<kBlendModeCount>());
 
 inline std::optional<BlendMode> blendModeFromId(std::string_view id) {
     for (size_t i = 0; i < kBlendModeCount; ++i)

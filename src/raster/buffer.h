@@ -9,7 +9,9 @@
 namespace glyptos {
 
 /// Rounded up to the widest vector that any kernel uses (64 bytes of floats).
-constexpr size_t roundUpLanes(size_t n) { return (n + 15) / 16 * 16; }
+constexpr size_t roundUpLanes(size_t n) {
+    return (n + 15) / 16 * 16;
+}
 
 /// `count` values of T, aligned to 64 bytes, not initialised, with 64 bytes to spare behind the last one.
 template <class T>
@@ -17,7 +19,8 @@ class Buffer {
   public:
     Buffer() = default;
     explicit Buffer(size_t count)
-        : data_(static_cast<T*>(::operator new(count * sizeof(T) + 64, std::align_val_t(64)))), count_(count) {}
+        : data_(static_cast<T*>(::operator new(count * sizeof(T) + 64, std::align_val_t(64))))
+        , count_(count) {}
 
     T* data() { return data_.get(); }
     const T* data() const { return data_.get(); }

@@ -1,4 +1,5 @@
-// Row kernels of the compositor: into float planes, blended there, and out again. The rules of README.md hold.
+// Row kernels of the compositor: into float planes, blended there, and out again. The rules of README.md
+// hold.
 #pragma once
 
 #include "raster/blend_modes.h"
@@ -23,7 +24,8 @@ void unpackRow(const uint16_t* rgba, RowPlanes out, size_t n);
 /// One 16-bit plane to floats.
 void unpackPlane(const uint16_t* plane, float* out, size_t n);
 
-/// Planes to premultiplied bytes in the order blue, green, red, alpha, rounded to nearest; writes exactly n pixels.
+/// Planes to premultiplied bytes in the order blue, green, red, alpha, rounded to nearest; writes exactly n
+/// pixels.
 void packBgra8(const RowPlanes& in, uint8_t* out, size_t n);
 
 } // namespace glyptos

@@ -54,13 +54,15 @@ void BlendWith<Normal>(RowPlanes d, const RowPlanes& s, float opacity, size_t n)
         const auto as = hn::Mul(hn::Load(tag, s.c[3] + i), k);
         const auto keepD = hn::Sub(one, as);
         for (int c = 0; c < 3; ++c)
-            hn::Store(hn::MulAdd(hn::Load(tag, s.c[c] + i), k, hn::Mul(hn::Load(tag, d.c[c] + i), keepD)), tag, d.c[c] + i);
+            hn::Store(hn::MulAdd(hn::Load(tag, s.c[c] + i), k, hn::Mul(hn::Load(tag, d.c[c] + i), keepD)),
+                      tag, d.c[c] + i);
         hn::Store(hn::MulAdd(hn::Load(tag, d.c[3] + i), keepD, as), tag, d.c[3] + i);
     }
 }
 
 template <size_t... I>
-void BlendByIndex(size_t mode, RowPlanes d, const RowPlanes& s, float opacity, size_t n, std::index_sequence<I...>) {
+void BlendByIndex(size_t mode, RowPlanes d, const RowPlanes& s, float opacity, size_t n,
+                  std::index_sequence<I...>) {
     (void)((mode == I && (BlendWith<std::tuple_element_t<I, BlendModes>>(d, s, opacity, n), true)) || ...);
 }
 
@@ -77,7 +79,9 @@ void Unpack8(const uint8_t* rgba, RowPlanes out, size_t n) {
     const auto low = hn::Set(words, 0xffu);
     for (size_t i = 0; i < n; i += hn::Lanes(tag)) {
         const auto pixel = hn::BitCast(words, hn::LoadU(bytes, rgba + 4 * i));
-        const auto toFloat = [&](auto word) { return hn::Mul(hn::ConvertTo(tag, hn::BitCast(ints, word)), scale); };
+        const auto toFloat = [&](auto word) {
+            return hn::Mul(hn::ConvertTo(tag, hn::BitCast(ints, word)), scale);
+        };
         hn::Store(toFloat(hn::And(pixel, low)), tag, out.c[0] + i);
         hn::Store(toFloat(hn::And(hn::ShiftRight<8>(pixel), low)), tag, out.c[1] + i);
         hn::Store(toFloat(hn::And(hn::ShiftRight<16>(pixel), low)), tag, out.c[2] + i);
@@ -91,7 +95,8 @@ void UnpackPlane16(const uint16_t* plane, float* out, size_t n) {
     const hn::Rebind<uint16_t, FloatTag> shorts;
     const auto scale = hn::Set(tag, 1.0f / 65535.0f);
     for (size_t i = 0; i < n; i += hn::Lanes(tag))
-        hn::Store(hn::Mul(hn::ConvertTo(tag, hn::PromoteTo(ints, hn::LoadU(shorts, plane + i))), scale), tag, out + i);
+        hn::Store(hn::Mul(hn::ConvertTo(tag, hn::PromoteTo(ints, hn::LoadU(shorts, plane + i))), scale), tag,
+                  out + i);
 }
 
 void Pack8(const RowPlanes& in, uint8_t* out, size_t n) {
@@ -105,8 +110,9 @@ void Pack8(const RowPlanes& in, uint8_t* out, size_t n) {
         const auto toByte = [&](const float* p) {
             return hn::NearestInt(hn::Min(hn::Max(hn::Mul(hn::Load(tag, p + i), top), zero), top));
         };
-        const auto pixel = hn::Or(hn::Or(toByte(in.c[2]), hn::ShiftLeft<8>(toByte(in.c[1]))),
-                                  hn::Or(hn::ShiftLeft<16>(toByte(in.c[0])), hn::ShiftLeft<24>(toByte(in.c[3]))));
+        const auto pixel =
+            hn::Or(hn::Or(toByte(in.c[2]), hn::ShiftLeft<8>(toByte(in.c[1]))),
+                   hn::Or(hn::ShiftLeft<16>(toByte(in.c[0])), hn::ShiftLeft<24>(toByte(in.c[3]))));
         if (i + lanes <= n) {
             hn::StoreU(hn::BitCast(bytes, pixel), bytes, out + 4 * i);
         } else {
@@ -131,16 +137,22 @@ void blendRow(BlendMode mode, RowPlanes backdrop, const RowPlanes& source, float
     HWY_DYNAMIC_DISPATCH(Blend)(mode, backdrop, source, opacity, n);
 }
 
-void unpackRow(const uint8_t* rgba, RowPlanes out, size_t n) { HWY_DYNAMIC_DISPATCH(Unpack8)(rgba, out, n); }
+void unpackRow(const uint8_t* rgba, RowPlanes out, size_t n) {
+    HWY_DYNAMIC_DISPATCH(Unpack8)(rgba, out, n);
+}
 
 void unpackRow(const uint16_t* rgba, RowPlanes out, size_t n) {
     for (size_t i = 0; i < n; ++i)
         for (int c = 0; c < 4; ++c) out.c[c][i] = float(rgba[4 * i + size_t(c)]) * (1.0f / 65535.0f);
 }
 
-void unpackPlane(const uint16_t* plane, float* out, size_t n) { HWY_DYNAMIC_DISPATCH(UnpackPlane16)(plane, out, n); }
+void unpackPlane(const uint16_t* plane, float* out, size_t n) {
+    HWY_DYNAMIC_DISPATCH(UnpackPlane16)(plane, out, n);
+}
 
-void packBgra8(const RowPlanes& in, uint8_t* out, size_t n) { HWY_DYNAMIC_DISPATCH(Pack8)(in, out, n); }
+void packBgra8(const RowPlanes& in, uint8_t* out, size_t n) {
+    HWY_DYNAMIC_DISPATCH(Pack8)(in, out, n);
+}
 
 } // namespace glyptos
 #endif

@@ -6,9 +6,11 @@
 
 namespace glyptos {
 
-/// Uniform in [0, 1) from whole coordinates. Mixing steps of MurmurHash3's finaliser (A. Appleby, public domain).
+/// Uniform in [0, 1) from whole coordinates. Mixing steps of MurmurHash3's finaliser (A. Appleby, public
+/// domain).
 inline float hashNoise(int32_t x, int32_t y, uint32_t seed) {
-    uint32_t h = static_cast<uint32_t>(x) * 0x8da6b343u ^ static_cast<uint32_t>(y) * 0xd8163841u ^ seed * 0xcb1ab31fu;
+    uint32_t h =
+        static_cast<uint32_t>(x) * 0x8da6b343u ^ static_cast<uint32_t>(y) * 0xd8163841u ^ seed * 0xcb1ab31fu;
     h = (h ^ (h >> 16)) * 0x85ebca6bu;
     h = (h ^ (h >> 13)) * 0xc2b2ae35u;
     return float((h ^ (h >> 16)) >> 8) * (1.0f / 16777216.0f);

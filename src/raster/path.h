@@ -36,9 +36,9 @@ class Path {
     std::vector<Vec2> points_;
 };
 
-/// The share of each pixel that `path`, mapped by `toPixels`, covers: width × height floats 0…1, rows without gaps.
-/// Exact for straight edges that do not cross; curves are followed within 0.05 px. Overlapping contours of the
-/// same direction count once, of opposite directions cut holes.
+/// The share of each pixel that `path`, mapped by `toPixels`, covers: width × height floats 0…1, rows without
+/// gaps. Exact for straight edges that do not cross; curves are followed within 0.01 px. Overlapping contours
+/// of the same direction count once, of opposite directions cut holes.
 Buffer<float> coverage(const Path& path, const Affine& toPixels, int width, int height);
 
 } // namespace glyptos

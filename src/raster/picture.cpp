@@ -12,12 +12,14 @@ void halveRow(const T* upper, const T* lower, int sourceWidth, T* out) {
     const int whole = sourceWidth / 2;
     for (int x = 0; x < whole; ++x)
         for (int c = 0; c < 4; ++c) {
-            const uint32_t sum = uint32_t(upper[8 * x + c]) + upper[8 * x + 4 + c] + lower[8 * x + c] + lower[8 * x + 4 + c];
+            const uint32_t sum =
+                uint32_t(upper[8 * x + c]) + upper[8 * x + 4 + c] + lower[8 * x + c] + lower[8 * x + 4 + c];
             out[4 * x + c] = static_cast<T>((sum + 2) / 4);
         }
     if (sourceWidth % 2)
         for (int c = 0; c < 4; ++c)
-            out[4 * whole + c] = static_cast<T>((uint32_t(upper[8 * whole + c]) + lower[8 * whole + c] + 1) / 2);
+            out[4 * whole + c] =
+                static_cast<T>((uint32_t(upper[8 * whole + c]) + lower[8 * whole + c] + 1) / 2);
 }
 
 template <class T>
@@ -26,7 +28,8 @@ Picture halved(const Picture& source) {
     out.opaque = source.opaque;
     tbb::parallel_for(tbb::blocked_range<int>(0, out.height, 64), [&](const tbb::blocked_range<int>& rows) {
         for (int y = rows.begin(); y < rows.end(); ++y)
-            halveRow(source.row<T>(2 * y), source.row<T>(std::min(2 * y + 1, source.height - 1)), source.width, out.row<T>(y));
+            halveRow(source.row<T>(2 * y), source.row<T>(std::min(2 * y + 1, source.height - 1)),
+                     source.width, out.row<T>(y));
     });
     return out;
 }
@@ -36,7 +39,8 @@ Picture halved(const Picture& source) {
 Pyramid::Pyramid(Picture base) {
     levels_.push_back(std::move(base));
     while (levels_.back().width > 1 || levels_.back().height > 1)
-        levels_.push_back(levels_.back().is16() ? halved<uint16_t>(levels_.back()) : halved<uint8_t>(levels_.back()));
+        levels_.push_back(levels_.back().is16() ? halved<uint16_t>(levels_.back())
+                                                : halved<uint8_t>(levels_.back()));
 }
 
 size_t Pyramid::bytes() const {

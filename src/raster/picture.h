@@ -37,8 +37,8 @@ struct Picture {
     }
 };
 
-/// A picture and its averages at 1/2, 1/4, … down to one pixel. Level k pixel (x, y) is the mean of the 2^k × 2^k
-/// block of level 0 that starts at (x·2^k, y·2^k), edge pixels repeated where the block runs over.
+/// A picture and its averages at 1/2, 1/4, … down to one pixel. Level k pixel (x, y) is the mean of the 2^k ×
+/// 2^k block of level 0 that starts at (x·2^k, y·2^k), edge pixels repeated where the block runs over.
 class Pyramid {
   public:
     explicit Pyramid(Picture base);

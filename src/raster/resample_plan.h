@@ -15,14 +15,16 @@ inline double cubicKernel(double x) {
     return 0;
 }
 
-/// Weights along one axis: result pixel i reads `taps` source pixels from first[i] on; indices may lie outside the source.
+/// Weights along one axis: result pixel i reads `taps` source pixels from first[i] on; indices may lie
+/// outside the source.
 struct AxisPlan {
     int taps = 0;
     std::vector<int> first;
     std::vector<float> weights; ///< taps for each result pixel, sum 1
 
     /// Result pixel i (centre i + 1/2 after `from`) sits at source position step·(from + i + 1/2) + offset.
-    AxisPlan(double step, double offset, int from, int count) : first(size_t(count)) {
+    AxisPlan(double step, double offset, int from, int count)
+        : first(size_t(count)) {
         const double widen = std::max(1.0, std::abs(step));
         taps = static_cast<int>(std::ceil(4 * widen)) + 1;
         weights.resize(size_t(count) * size_t(taps));

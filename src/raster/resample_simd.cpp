@@ -31,7 +31,8 @@ void SumRows(const T* const* rows, const float* weights, int taps, size_t count,
     for (size_t i = 0; i < count; i += lanes) {
         auto sum = hn::Zero(tag);
         for (int k = 0; k < taps; ++k)
-            sum = hn::MulAdd(hn::ConvertTo(tag, hn::PromoteTo(ints, hn::LoadU(narrow, rows[k] + i))), hn::Set(tag, weights[k]), sum);
+            sum = hn::MulAdd(hn::ConvertTo(tag, hn::PromoteTo(ints, hn::LoadU(narrow, rows[k] + i))),
+                             hn::Set(tag, weights[k]), sum);
         hn::StoreU(sum, tag, out + i);
     }
 }
@@ -55,25 +56,30 @@ template <class T>
 void Upright(const Picture& source, const AxisPlan& across, const AxisPlan& down, Tile& out) {
     const auto [low, high] = std::minmax_element(across.first.begin(), across.first.end());
     const int left = *low, columns = *high + across.taps - left;
-    const int readFrom = std::clamp(left, 0, source.width - 1), readTo = std::clamp(left + columns, readFrom + 1, source.width);
+    const int readFrom = std::clamp(left, 0, source.width - 1),
+              readTo = std::clamp(left + columns, readFrom + 1, source.width);
     const bool inside = readFrom == left && readTo == left + columns;
-    std::vector<float> summed(size_t(columns + 16) * 4), inner(inside ? 0 : size_t(readTo - readFrom + 16) * 4);
+    std::vector<float> summed(size_t(columns + 16) * 4),
+        inner(inside ? 0 : size_t(readTo - readFrom + 16) * 4);
     std::vector<float> result(size_t(out.width) * 4);
     std::vector<const T*> rows(size_t(down.taps));
     for (int y = 0; y < out.height; ++y) {
         for (int k = 0; k < down.taps; ++k)
-            rows[size_t(k)] = source.row<T>(std::clamp(down.first[size_t(y)] + k, 0, source.height - 1)) + 4 * size_t(readFrom);
-        SumRows(rows.data(), down.weights.data() + size_t(y) * size_t(down.taps), down.taps, size_t(readTo - readFrom) * 4,
-                inside ? summed.data() : inner.data());
+            rows[size_t(k)] = source.row<T>(std::clamp(down.first[size_t(y)] + k, 0, source.height - 1)) +
+                              4 * size_t(readFrom);
+        SumRows(rows.data(), down.weights.data() + size_t(y) * size_t(down.taps), down.taps,
+                size_t(readTo - readFrom) * 4, inside ? summed.data() : inner.data());
         if (!inside) // edge pixels go on to both sides
             for (int x = left; x < left + columns; ++x)
-                std::copy_n(inner.data() + 4 * size_t(std::clamp(x, readFrom, readTo - 1) - readFrom), 4, summed.data() + 4 * size_t(x - left));
+                std::copy_n(inner.data() + 4 * size_t(std::clamp(x, readFrom, readTo - 1) - readFrom), 4,
+                            summed.data() + 4 * size_t(x - left));
         const Pixel pixel;
         for (int x = 0; x < out.width; ++x) {
             const float* p = summed.data() + 4 * size_t(across.first[size_t(x)] - left);
             const float* w = across.weights.data() + size_t(x) * size_t(across.taps);
             auto sum = hn::Zero(pixel);
-            for (int k = 0; k < across.taps; ++k) sum = hn::MulAdd(hn::LoadU(pixel, p + 4 * k), hn::Set(pixel, w[k]), sum);
+            for (int k = 0; k < across.taps; ++k)
+                sum = hn::MulAdd(hn::LoadU(pixel, p + 4 * k), hn::Set(pixel, w[k]), sum);
             hn::StoreU(sum, pixel, result.data() + 4 * size_t(x));
         }
         StoreTileRow(result.data(), sizeof(T) == 1 ? 255.0f : 65535.0f, out.width, out, y);
@@ -97,7 +103,8 @@ struct KernelTable {
 
 /// Any other map: the kernel is laid over the source round each result pixel's centre.
 template <class T>
-void Turned(const Picture& source, const Affine& toSource, float widenX, float widenY, int x0, int y0, Tile& out) {
+void Turned(const Picture& source, const Affine& toSource, float widenX, float widenY, int x0, int y0,
+            Tile& out) {
     static const KernelTable table;
     constexpr int kMost = 64;
     const int tapsX = std::min(kMost, static_cast<int>(std::ceil(4 * widenX)) + 1);
@@ -109,8 +116,10 @@ void Turned(const Picture& source, const Affine& toSource, float widenX, float w
     for (int y = 0; y < out.height; ++y) {
         for (int x = 0; x < out.width; ++x) {
             const Vec2 at = toSource.map({x0 + x + 0.5, y0 + y + 0.5});
-            const double u = std::clamp(at.x, -16.0, source.width + 16.0), v = std::clamp(at.y, -16.0, source.height + 16.0);
-            const int firstX = static_cast<int>(std::ceil(u - 2 * widenX - 0.5)), firstY = static_cast<int>(std::ceil(v - 2 * widenY - 0.5));
+            const double u = std::clamp(at.x, -16.0, source.width + 16.0),
+                         v = std::clamp(at.y, -16.0, source.height + 16.0);
+            const int firstX = static_cast<int>(std::ceil(u - 2 * widenX - 0.5)),
+                      firstY = static_cast<int>(std::ceil(v - 2 * widenY - 0.5));
             float sumX = 0, sumY = 0;
             for (int k = 0; k < tapsX; ++k) {
                 sumX += wx[k] = table.at(float(firstX + k + 0.5 - u) / widenX);
@@ -122,10 +131,12 @@ void Turned(const Picture& source, const Affine& toSource, float widenX, float w
                 if (wy[j] == 0) continue;
                 const T* row = source.row<T>(std::clamp(firstY + j, 0, source.height - 1));
                 auto sum = hn::Zero(pixel);
-                for (int k = 0; k < tapsX; ++k) sum = hn::MulAdd(LoadPixel(row + column[k]), hn::Set(pixel, wx[k]), sum);
+                for (int k = 0; k < tapsX; ++k)
+                    sum = hn::MulAdd(LoadPixel(row + column[k]), hn::Set(pixel, wx[k]), sum);
                 total = hn::MulAdd(sum, hn::Set(pixel, wy[j]), total);
             }
-            hn::StoreU(hn::Mul(total, hn::Set(pixel, 1.0f / (sumX * sumY))), pixel, result.data() + 4 * size_t(x));
+            hn::StoreU(hn::Mul(total, hn::Set(pixel, 1.0f / (sumX * sumY))), pixel,
+                       result.data() + 4 * size_t(x));
         }
         StoreTileRow(result.data(), sizeof(T) == 1 ? 255.0f : 65535.0f, out.width, out, y);
     }
@@ -134,14 +145,19 @@ void Turned(const Picture& source, const Affine& toSource, float widenX, float w
 template <class T>
 void Resample(const Picture& source, const Affine& toSource, int x, int y, Tile& out) {
     if (toSource.b == 0 && toSource.c == 0)
-        return Upright<T>(source, AxisPlan(toSource.a, toSource.e, x, out.width), AxisPlan(toSource.d, toSource.f, y, out.height), out);
+        return Upright<T>(source, AxisPlan(toSource.a, toSource.e, x, out.width),
+                          AxisPlan(toSource.d, toSource.f, y, out.height), out);
     // The footprint of a result pixel on the source axes.
     const auto widen = [](double p, double q) { return float(std::max(1.0, std::hypot(p, q))); };
     Turned<T>(source, toSource, widen(toSource.a, toSource.c), widen(toSource.b, toSource.d), x, y, out);
 }
 
-void Resample8(const Picture& source, const Affine& toSource, int x, int y, Tile& out) { Resample<uint8_t>(source, toSource, x, y, out); }
-void Resample16(const Picture& source, const Affine& toSource, int x, int y, Tile& out) { Resample<uint16_t>(source, toSource, x, y, out); }
+void Resample8(const Picture& source, const Affine& toSource, int x, int y, Tile& out) {
+    Resample<uint8_t>(source, toSource, x, y, out);
+}
+void Resample16(const Picture& source, const Affine& toSource, int x, int y, Tile& out) {
+    Resample<uint16_t>(source, toSource, x, y, out);
+}
 
 } // namespace glyptos::HWY_NAMESPACE
 HWY_AFTER_NAMESPACE();

@@ -17,10 +17,15 @@ struct Tile {
 
     Tile() = default;
     Tile(int w, int h)
-        : width(w), height(h), stride(static_cast<int>(roundUpLanes(size_t(w)))), empty(false),
-          planes(size_t(4) * size_t(h) * roundUpLanes(size_t(w))) {}
+        : width(w)
+        , height(h)
+        , stride(static_cast<int>(roundUpLanes(size_t(w))))
+        , empty(false)
+        , planes(size_t(4) * size_t(h) * roundUpLanes(size_t(w))) {}
 
-    uint16_t* row(int channel, int y) { return planes.data() + (size_t(channel) * size_t(height) + size_t(y)) * size_t(stride); }
+    uint16_t* row(int channel, int y) {
+        return planes.data() + (size_t(channel) * size_t(height) + size_t(y)) * size_t(stride);
+    }
     const uint16_t* row(int channel, int y) const {
         return planes.data() + (size_t(channel) * size_t(height) + size_t(y)) * size_t(stride);
     }

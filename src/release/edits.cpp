@@ -11,11 +11,15 @@ ReleasePtr changed(const ReleasePtr& release, const std::function<void(Release&)
     return next;
 }
 
-std::string takeId(Release& release) { return "n" + std::to_string(release.nextId++); }
+std::string takeId(Release& release) {
+    return "n" + std::to_string(release.nextId++);
+}
 
 /// The release with the panel's stack rewritten; the same release when the piece is gone or nothing changed.
-ReleasePtr withStack(const ReleasePtr& release, const PanelRef& panel, const std::function<bool(Stack&, Release&)>& change) {
-    const auto at = std::find_if(release->pieces.begin(), release->pieces.end(), [&](const PiecePtr& p) { return p->id == panel.piece; });
+ReleasePtr withStack(const ReleasePtr& release, const PanelRef& panel,
+                     const std::function<bool(Stack&, Release&)>& change) {
+    const auto at = std::find_if(release->pieces.begin(), release->pieces.end(),
+                                 [&](const PiecePtr& p) { return p->id == panel.piece; });
     if (at == release->pieces.end() || !(*at)->flat->panel(panel.panel)) return release;
     auto next = std::make_shared<Release>(*release);
     auto piece = std::make_shared<Piece>(**at);
@@ -26,7 +30,8 @@ ReleasePtr withStack(const ReleasePtr& release, const PanelRef& panel, const std
     return next;
 }
 
-/// Runs `act` on the list that holds the layer `id`, at its index, copying the groups on the way. False when not found.
+/// Runs `act` on the list that holds the layer `id`, at its index, copying the groups on the way. False when
+/// not found.
 bool atLayer(Stack& stack, const std::string& id, const std::function<void(Stack&, size_t)>& act) {
     for (size_t i = 0; i < stack.size(); ++i) {
         if (stack[i]->id == id) return act(stack, i), true;
@@ -49,7 +54,8 @@ bool isGroup(const Stack& stack, const std::string& id) {
 std::string parentOf(const Stack& stack, const std::string& id, const std::string& parent = {}) {
     for (const LayerPtr& layer : stack) {
         if (layer->id == id) return parent;
-        if (const auto* group = layer->as<GroupContent>(); group && findLayer(group->layers, id)) return parentOf(group->layers, id, layer->id);
+        if (const auto* group = layer->as<GroupContent>(); group && findLayer(group->layers, id))
+            return parentOf(group->layers, id, layer->id);
     }
     return {};
 }
@@ -64,7 +70,8 @@ void inGroup(Stack& stack, const std::string& group, const std::function<void(St
     });
 }
 
-ReleasePtr actAt(const ReleasePtr& release, const PanelRef& panel, const std::string& id, const std::function<void(Stack&, size_t, Release&)>& act) {
+ReleasePtr actAt(const ReleasePtr& release, const PanelRef& panel, const std::string& id,
+                 const std::function<void(Stack&, size_t, Release&)>& act) {
     return withStack(release, panel, [&](Stack& stack, Release& next) {
         return atLayer(stack, id, [&](Stack& list, size_t i) { act(list, i, next); });
     });
@@ -98,7 +105,8 @@ ReleasePtr withSource(const ReleasePtr& release, SourcePtr source) {
     return changed(release, [&](Release& r) { r.sources.push_back(std::move(source)); });
 }
 
-Result<ReleasePtr> withPiece(const ReleasePtr& release, std::shared_ptr<const Form> form, const ParameterValues& values) {
+Result<ReleasePtr> withPiece(const ReleasePtr& release, std::shared_ptr<const Form> form,
+                             const ParameterValues& values) {
     auto flat = flatOf(*form, values);
     if (!flat) return tl::unexpected(flat.error());
     return changed(release, [&](Release& r) {
@@ -117,33 +125,42 @@ Result<ReleasePtr> withPiece(const ReleasePtr& release, std::shared_ptr<const Fo
 
 ReleasePtr withoutPiece(const ReleasePtr& release, const std::string& piece) {
     if (!release->piece(piece)) return release;
-    return changed(release, [&](Release& r) { std::erase_if(r.pieces, [&](const PiecePtr& p) { return p->id == piece; }); });
+    return changed(release, [&](Release& r) {
+        std::erase_if(r.pieces, [&](const PiecePtr& p) { return p->id == piece; });
+    });
 }
 
-Result<ReleasePtr> withParameter(const ReleasePtr& release, const std::string& id, const std::string& parameter, std::optional<double> value) {
+Result<ReleasePtr> withParameter(const ReleasePtr& release, const std::string& id,
+                                 const std::string& parameter, std::optional<double> value) {
     const PiecePtr old = release->piece(id);
     if (!old) return release;
     auto piece = std::make_shared<Piece>(*old);
-    if (value) piece->values[parameter] = *value;
-    else piece->values.erase(parameter);
+    if (value)
+        piece->values[parameter] = *value;
+    else
+        piece->values.erase(parameter);
     if (piece->values == old->values) return release;
     auto flat = flatOf(*piece->form, piece->values);
     if (!flat) return tl::unexpected(flat.error());
     piece->flat = std::move(*flat);
-    return changed(release, [&](Release& r) { std::replace(r.pieces.begin(), r.pieces.end(), old, PiecePtr(piece)); });
+    return changed(release,
+                   [&](Release& r) { std::replace(r.pieces.begin(), r.pieces.end(), old, PiecePtr(piece)); });
 }
 
 Result<ReleasePtr> withTake(const ReleasePtr& release, const std::string& id, const std::string& take) {
     const PiecePtr old = release->piece(id);
     if (!old) return release;
-    const auto found = std::find_if(old->takes.begin(), old->takes.end(), [&](const auto& t) { return t->id == take; });
+    const auto found =
+        std::find_if(old->takes.begin(), old->takes.end(), [&](const auto& t) { return t->id == take; });
     if (found == old->takes.end()) return fail(Fault::Usage, old->name + " has no take “" + take + "”.");
     auto piece = std::make_shared<Piece>(*old);
     piece->current = size_t(found - old->takes.begin());
-    return changed(release, [&](Release& r) { std::replace(r.pieces.begin(), r.pieces.end(), old, PiecePtr(piece)); });
+    return changed(release,
+                   [&](Release& r) { std::replace(r.pieces.begin(), r.pieces.end(), old, PiecePtr(piece)); });
 }
 
-ReleasePtr withLayer(const ReleasePtr& release, const PanelRef& panel, Layer layer, const std::string& above, std::string* newId) {
+ReleasePtr withLayer(const ReleasePtr& release, const PanelRef& panel, Layer layer, const std::string& above,
+                     std::string* newId) {
     return withStack(release, panel, [&](Stack& stack, Release& next) {
         if (layer.id.empty()) layer.id = takeId(next);
         if (newId) *newId = layer.id;
@@ -155,10 +172,12 @@ ReleasePtr withLayer(const ReleasePtr& release, const PanelRef& panel, Layer lay
 }
 
 ReleasePtr withoutLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& layer) {
-    return actAt(release, panel, layer, [](Stack& list, size_t i, Release&) { list.erase(list.begin() + long(i)); });
+    return actAt(release, panel, layer,
+                 [](Stack& list, size_t i, Release&) { list.erase(list.begin() + long(i)); });
 }
 
-ReleasePtr withChangedLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& id, const LayerChange& change) {
+ReleasePtr withChangedLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& id,
+                            const LayerChange& change) {
     return actAt(release, panel, id, [&](Stack& list, size_t i, Release&) {
         auto layer = std::make_shared<Layer>(*list[i]);
         change(*layer);
@@ -167,10 +186,12 @@ ReleasePtr withChangedLayer(const ReleasePtr& release, const PanelRef& panel, co
     });
 }
 
-ReleasePtr withMovedLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& id, const std::string& group, size_t index) {
+ReleasePtr withMovedLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& id,
+                          const std::string& group, size_t index) {
     const LayerPtr layer = findLayer(stackOf(*release, panel), id);
     if (!layer || id == group) return release;
-    if (const auto* inside = layer->as<GroupContent>(); inside && findLayer(inside->layers, group)) return release;
+    if (const auto* inside = layer->as<GroupContent>(); inside && findLayer(inside->layers, group))
+        return release;
     return withStack(release, panel, [&](Stack& stack, Release&) {
         if (!group.empty() && !isGroup(stack, group)) return false;
         const bool sameList = parentOf(stack, id) == group;
@@ -178,12 +199,14 @@ ReleasePtr withMovedLayer(const ReleasePtr& release, const PanelRef& panel, cons
             list.erase(list.begin() + long(i));
             if (sameList && i < index) --index;
         });
-        inGroup(stack, group, [&](Stack& list) { list.insert(list.begin() + long(std::min(index, list.size())), layer); });
+        inGroup(stack, group,
+                [&](Stack& list) { list.insert(list.begin() + long(std::min(index, list.size())), layer); });
         return true;
     });
 }
 
-ReleasePtr withGrouped(const ReleasePtr& release, const PanelRef& panel, const std::string& layer, std::string* newId) {
+ReleasePtr withGrouped(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
+                       std::string* newId) {
     return actAt(release, panel, layer, [&](Stack& list, size_t i, Release& next) {
         auto group = std::make_shared<Layer>();
         group->id = takeId(next);
@@ -204,7 +227,8 @@ ReleasePtr withUngrouped(const ReleasePtr& release, const PanelRef& panel, const
     });
 }
 
-ReleasePtr withDuplicate(const ReleasePtr& release, const PanelRef& panel, const std::string& id, std::string* newId) {
+ReleasePtr withDuplicate(const ReleasePtr& release, const PanelRef& panel, const std::string& id,
+                         std::string* newId) {
     return actAt(release, panel, id, [&](Stack& list, size_t i, Release& next) {
         auto copy = std::make_shared<Layer>(*list[i]);
         renewIds(*copy, next);

@@ -33,10 +33,14 @@ std::optional<std::string> fieldValue(std::string_view field, const Brief& brief
 } // namespace
 
 const std::vector<FieldInfo>& textFields() {
-    static const std::vector<FieldInfo> fields{{"{title}", "Title"},         {"{artist}", "Artist"},
-                                               {"{label}", "Label"},         {"{catalogue}", "Catalogue number"},
-                                               {"{year}", "Year"},           {"{tracks}", "Track list"},
-                                               {"{tracks A}", "Tracks, side A"}, {"{tracks B}", "Tracks, side B"}};
+    static const std::vector<FieldInfo> fields{{"{title}", "Title"},
+                                               {"{artist}", "Artist"},
+                                               {"{label}", "Label"},
+                                               {"{catalogue}", "Catalogue number"},
+                                               {"{year}", "Year"},
+                                               {"{tracks}", "Track list"},
+                                               {"{tracks A}", "Tracks, side A"},
+                                               {"{tracks B}", "Tracks, side B"}};
     return fields;
 }
 
@@ -62,7 +66,8 @@ std::optional<int> durationFromText(std::string_view text) {
     for (size_t i = 0; i < parts.size(); ++i) {
         int value = 0;
         const auto [end, code] = std::from_chars(parts[i].data(), parts[i].data() + parts[i].size(), value);
-        if (code != std::errc() || end != parts[i].data() + parts[i].size() || value < 0 || value > 86400) return std::nullopt;
+        if (code != std::errc() || end != parts[i].data() + parts[i].size() || value < 0 || value > 86400)
+            return std::nullopt;
         if (i > 0 && value > 59) return std::nullopt;
         total = total * 60 + value;
     }

@@ -14,11 +14,12 @@ struct FieldInfo {
     std::string_view token, label; ///< "{title}", "Title"
 };
 
-/// {artist} {title} {label} {catalogue} {year}, {tracks} (one a line: number, title, duration, in columns) and
-/// {tracks A}, {tracks B} for one side.
+/// {artist} {title} {label} {catalogue} {year}, {tracks} (one a line: number, title, duration, in columns)
+/// and {tracks A}, {tracks B} for one side.
 const std::vector<FieldInfo>& textFields();
 
-/// The spec to set for a text layer: fields filled from the brief, capitals applied. Unknown fields stay as written.
+/// The spec to set for a text layer: fields filled from the brief, capitals applied. Unknown fields stay as
+/// written.
 TextSpec resolvedText(const TextContent& text, const Brief& brief);
 
 /// "4:08"; hours when needed ("1:02:07"); empty for 0.

@@ -10,12 +10,13 @@ namespace glyptos {
 
 class History {
   public:
-    explicit History(ReleasePtr start) : steps_{{"Open", std::move(start), {}}} {}
+    explicit History(ReleasePtr start)
+        : steps_{{"Open", std::move(start), {}}} {}
 
     const ReleasePtr& current() const { return steps_[at_].release; }
-    /// Adds a step and forgets those that were undone. Steps with the same non-empty `merge` that follow each other
-    /// become one, so that a drag or a run of key presses is undone at once. Nothing happens when the release is the
-    /// current one.
+    /// Adds a step and forgets those that were undone. Steps with the same non-empty `merge` that follow each
+    /// other become one, so that a drag or a run of key presses is undone at once. Nothing happens when the
+    /// release is the current one.
     void push(std::string name, ReleasePtr next, std::string merge = {});
     /// The next push starts a step of its own, whatever its merge key.
     void settle() { steps_[at_].merge.clear(); }

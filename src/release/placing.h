@@ -14,9 +14,11 @@ Layer turned(Layer layer, Vec2 about, double degrees);
 /// The layer mirrored left to right (or top to bottom) about its position.
 Layer flipped(Layer layer, bool upDown);
 
-/// Upright placement in which a picture of width × height pixels, of which `crop` shows, just covers `area`, centred.
+/// Upright placement in which a picture of width × height pixels, of which `crop` shows, just covers `area`,
+/// centred.
 Placement covering(const Rect& area, const Source& source, const Rect& crop = {0, 0, 1, 1});
-/// Upright placement inside `area` without covering more than `share` of its width or height, centred on `centre`.
+/// Upright placement inside `area` without covering more than `share` of its width or height, centred on
+/// `centre`.
 Placement within(const Rect& area, const Source& source, double share, Vec2 centre);
 
 /// The crop of `layer` changed so that what stays visible does not move on the panel.

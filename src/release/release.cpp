@@ -20,8 +20,12 @@ const Stack& Take::stack(const std::string& panel) const {
     return found == stacks.end() ? kNoLayers : found->second;
 }
 
-PiecePtr Release::piece(std::string_view id) const { return byId(pieces, id); }
-SourcePtr Release::source(std::string_view id) const { return byId(sources, id); }
+PiecePtr Release::piece(std::string_view id) const {
+    return byId(pieces, id);
+}
+SourcePtr Release::source(std::string_view id) const {
+    return byId(sources, id);
+}
 
 const Stack& stackOf(const Release& release, const PanelRef& panel) {
     const PiecePtr piece = release.piece(panel.piece);

@@ -1,5 +1,5 @@
-// The release: an immutable value. Nodes are shared and never changed; an edit (edits.h) makes a new release that shares
-// all it did not touch. Two nodes at the same address are the same content.
+// The release: an immutable value. Nodes are shared and never changed; an edit (edits.h) makes a new release
+// that shares all it did not touch. Two nodes at the same address are the same content.
 #pragma once
 
 #include "color/color.h"
@@ -32,9 +32,9 @@ struct Brief {
 
 /// One picture brought in. The bytes are those of the file, untouched.
 struct Source {
-    std::string id;     ///< hash of the bytes, and their name inside the project file
-    std::string name;   ///< file name it came with
-    std::string format; ///< "jpeg", "png", "tiff", "webp" or "svg"
+    std::string id;            ///< hash of the bytes, and their name inside the project file
+    std::string name;          ///< file name it came with
+    std::string format;        ///< "jpeg", "png", "tiff", "webp" or "svg"
     int width = 0, height = 0; ///< pixels, upright
     std::shared_ptr<const std::vector<uint8_t>> bytes;
 };
@@ -43,8 +43,9 @@ using SourcePtr = std::shared_ptr<const Source>;
 /// Where a layer sits on its panel. Lengths in the unit of the form.
 struct Placement {
     Vec2 position; ///< of a picture's middle, or of a text's anchor (paragraph.h)
-    double scaleX = 1, scaleY = 1; ///< of a picture: panel units a pixel, positive. Text is sized by its em instead.
-    double turn = 0;               ///< degrees clockwise about the position
+    double scaleX = 1,
+           scaleY = 1; ///< of a picture: panel units a pixel, positive. Text is sized by its em instead.
+    double turn = 0;   ///< degrees clockwise about the position
     bool flipX = false, flipY = false;
     bool operator==(const Placement&) const = default;
 };
@@ -99,7 +100,7 @@ struct Layer {
 
 /// One version of a piece's art: a stack for each panel.
 struct Take {
-    std::string id; ///< "A", "B", …
+    std::string id;                      ///< "A", "B", …
     std::map<std::string, Stack> stacks; ///< by panel id
 
     const Stack& stack(const std::string& panel) const;
@@ -108,8 +109,8 @@ struct Take {
 struct Piece {
     std::string id, name;
     std::shared_ptr<const Form> form;
-    ParameterValues values;            ///< what the artist set
-    std::shared_ptr<const Flat> flat;  ///< the form worked out with them
+    ParameterValues values;                         ///< what the artist set
+    std::shared_ptr<const Flat> flat;               ///< the form worked out with them
     std::vector<std::shared_ptr<const Take>> takes; ///< never empty
     size_t current = 0;
 

@@ -24,9 +24,9 @@ AlphaPlane alphaOf(Renderer& renderer, const Scene& scene, const IntRect& area) 
     return out;
 }
 
-/// Longest run of paper from one edge inwards, in pixels, over all lines across that edge. Lines without any art are lines
-/// along a strip of paper at one of the edges beside this one, and count there. Art that is see-through all along a line is
-/// measured against its own strength.
+/// Longest run of paper from one edge inwards, in pixels, over all lines across that edge. Lines without any
+/// art are lines along a strip of paper at one of the edges beside this one, and count there. Art that is
+/// see-through all along a line is measured against its own strength.
 template <class At>
 double paperFrom(int lines, int depth, At at) {
     double worst = 0;
@@ -71,10 +71,12 @@ ArtCover judgeArt(Renderer& renderer, const ReleasePtr& release, const PanelRef&
 
 std::string ArtCover::sentence(const Panel& panel, Unit unit) const {
     if (!any) return "no art yet";
-    if (shorts.empty()) return panel.withBleed() == panel.trim() ? "art covers the panel" : "art covers the bleed";
+    if (shorts.empty())
+        return panel.withBleed() == panel.trim() ? "art covers the panel" : "art covers the bleed";
     std::string text = "art short by ";
     for (size_t i = 0; i < shorts.size(); ++i)
-        text += (i ? ", " : "") + shortNumber(shorts[i].by, unit == Unit::Mm ? 1 : 0) + (unit == Unit::Mm ? " mm at " : " px at ") + shorts[i].edge;
+        text += (i ? ", " : "") + shortNumber(shorts[i].by, unit == Unit::Mm ? 1 : 0) +
+                (unit == Unit::Mm ? " mm at " : " px at ") + shorts[i].edge;
     return text;
 }
 

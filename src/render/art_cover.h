@@ -15,14 +15,15 @@ struct ShortEdge {
 };
 
 struct ArtCover {
-    bool any = false;             ///< there is some art
+    bool any = false;              ///< there is some art
     std::vector<ShortEdge> shorts; ///< empty: the art covers the bleed, or the trim where an edge has none
     /// "art covers the bleed", "art short by 1.2 mm at left", "no art yet".
     std::string sentence(const Panel& panel, Unit unit) const;
 };
 
-/// Judges what is seen, so any mix of layers counts together: the panel with its bleed is rendered at 4 pixels a mm (1/8 of the
-/// size of screen pieces), and paper showing at the edges is measured, to a twentieth of a pixel where the edge is straight.
+/// Judges what is seen, so any mix of layers counts together: the panel with its bleed is rendered at 4
+/// pixels a mm (1/8 of the size of screen pieces), and paper showing at the edges is measured, to a twentieth
+/// of a pixel where the edge is straight.
 ArtCover judgeArt(Renderer& renderer, const ReleasePtr& release, const PanelRef& panel);
 
 } // namespace glyptos

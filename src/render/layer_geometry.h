@@ -12,7 +12,8 @@ namespace glyptos {
 /// Set paragraphs, kept by what they were set from. Safe to use from several threads.
 class ParagraphCache {
   public:
-    explicit ParagraphCache(const FontLibrary& fonts) : fonts_(fonts) {}
+    explicit ParagraphCache(const FontLibrary& fonts)
+        : fonts_(fonts) {}
     std::shared_ptr<const Paragraph> get(const TextSpec& spec);
 
   private:
@@ -26,8 +27,8 @@ Affine pictureToPanel(const Placement& placement, const Source& source);
 /// From paragraph units to panel units.
 Affine textToPanel(const Placement& placement);
 
-/// A layer's frame: its own upright box and the map from it to the panel. Groups get the bounds of what is in them,
-/// fills the panel's area with bleed.
+/// A layer's frame: its own upright box and the map from it to the panel. Groups get the bounds of what is in
+/// them, fills the panel's area with bleed.
 struct Frame {
     Rect box;
     Affine toPanel;

@@ -7,9 +7,10 @@
 
 namespace glyptos {
 
-/// Pixels of `picture`, which shows all of a source of sourceWidth × sourceHeight, placed by `sourceToOutput` and cut to
-/// `shown` (source pixels), its edges covered to the exact share.
-Tile pictureTile(const Pyramid& picture, int sourceWidth, int sourceHeight, const Affine& sourceToOutput, const Rect& shown, const IntRect& region);
+/// Pixels of `picture`, which shows all of a source of sourceWidth × sourceHeight, placed by `sourceToOutput`
+/// and cut to `shown` (source pixels), its edges covered to the exact share.
+Tile pictureTile(const Pyramid& picture, int sourceWidth, int sourceHeight, const Affine& sourceToOutput,
+                 const Rect& shown, const IntRect& region);
 
 /// The outline, mapped by `toOutput`, filled with one colour.
 Tile textTile(const Path& outline, const Affine& toOutput, const Rgba& colour, const IntRect& region);

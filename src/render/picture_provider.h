@@ -6,13 +6,13 @@
 
 namespace glyptos {
 
-/// A decoded picture. Its level 0 may have fewer or more pixels than the source says: a first, coarse decode, or a
-/// drawing rendered for a large output. It always shows the whole source.
+/// A decoded picture. Its level 0 may have fewer or more pixels than the source says: a first, coarse decode,
+/// or a drawing rendered for a large output. It always shows the whole source.
 class PictureProvider {
   public:
     virtual ~PictureProvider() = default;
-    /// The picture of `source` for an output in which one source pixel becomes `scale` output pixels. Nothing when it
-    /// cannot be had, or not yet. Called from several threads.
+    /// The picture of `source` for an output in which one source pixel becomes `scale` output pixels. Nothing
+    /// when it cannot be had, or not yet. Called from several threads.
     virtual PyramidPtr picture(const Source& source, double scale) = 0;
 };
 

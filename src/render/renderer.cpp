@@ -3,9 +3,9 @@
 #include "release/fields.h"
 #include "render/layer_tiles.h"
 
-#include <cstring>
 #include <algorithm>
 #include <cmath>
+#include <cstring>
 #include <tbb/parallel_for.h>
 #include <variant>
 #include <xxhash.h>
@@ -13,8 +13,8 @@
 namespace glyptos {
 namespace {
 
-/// Rows blended together before moving on: 256 × 4 pixels of four float planes are 16 KiB, which stay in the first-level
-/// cache while the whole stack passes over them.
+/// Rows blended together before moving on: 256 × 4 pixels of four float planes are 16 KiB, which stay in the
+/// first-level cache while the whole stack passes over them.
 constexpr int kBandRows = 4;
 
 struct SolidRows {
@@ -42,7 +42,8 @@ struct PreparedLayer {
 
 class KeyHash {
   public:
-    explicit KeyHash(int kind) : state_(XXH3_createState()) {
+    explicit KeyHash(int kind)
+        : state_(XXH3_createState()) {
         XXH3_128bits_reset(state_.get());
         add(kind);
     }
@@ -62,7 +63,14 @@ class KeyHash {
     KeyHash& add(const IntRect& r) { return add(r.x).add(r.y).add(r.w).add(r.h); }
     KeyHash& add(const Rgba& c) { return add(c.r).add(c.g).add(c.b).add(c.a); }
     KeyHash& add(const TextSpec& t) {
-        return add(t.text).add(t.family).add(t.style).add(t.size).add(t.tracking).add(t.leading).add(int(t.align)).add(t.measure);
+        return add(t.text)
+            .add(t.family)
+            .add(t.style)
+            .add(t.size)
+            .add(t.tracking)
+            .add(t.leading)
+            .add(int(t.align))
+            .add(t.measure);
     }
     TileKey key() const {
         const XXH128_hash_t hash = XXH3_128bits_digest(state_.get());
@@ -76,15 +84,16 @@ class KeyHash {
     std::unique_ptr<XXH3_state_t, Free> state_;
 };
 
-/// Planes of a band start this many floats apart: a little more than 4 KiB, since a processor takes a load for dependent on
-/// a store just before it when their addresses differ by a multiple of 4 KiB.
+/// Planes of a band start this many floats apart: a little more than 4 KiB, since a processor takes a load
+/// for dependent on a store just before it when their addresses differ by a multiple of 4 KiB.
 constexpr size_t kPlane = size_t(kBandRows) * kTileSize + 96;
 constexpr size_t kSourcePlane = kTileSize + 112;
 
 /// Four planes of kBandRows × kTileSize floats.
 class Band {
   public:
-    Band() : values_(4 * kPlane) {}
+    Band()
+        : values_(4 * kPlane) {}
     RowPlanes row(int y) {
         RowPlanes planes;
         for (size_t c = 0; c < 4; ++c) planes.c[c] = values_.data() + c * kPlane + size_t(y) * kTileSize;
@@ -115,12 +124,14 @@ void fetch(const SolidRows& s, int, const IntRect& region, const RowPlanes& out)
     for (int c = 0; c < 4; ++c) std::fill_n(out.c[c], region.w, s.colour[c]);
 }
 
-/// Rows of a tile lie too far apart for the processor to guess the next one, so the row that the next band reads is named.
+/// Rows of a tile lie too far apart for the processor to guess the next one, so the row that the next band
+/// reads is named.
 void prefetch(const PictureRows& p, int y, const IntRect& part) {
     if (y >= p.shown.bottom()) return;
     const Picture& picture = p.picture->level(0);
     const size_t pixel = picture.is16() ? 8 : 4;
-    const char* row = picture.is16() ? reinterpret_cast<const char*>(picture.row<uint16_t>(y + p.dy)) : reinterpret_cast<const char*>(picture.row<uint8_t>(y + p.dy));
+    const char* row = picture.is16() ? reinterpret_cast<const char*>(picture.row<uint16_t>(y + p.dy))
+                                     : reinterpret_cast<const char*>(picture.row<uint8_t>(y + p.dy));
     row += size_t(part.x + p.dx) * pixel;
     for (size_t i = 0; i < size_t(part.w) * pixel; i += 64) __builtin_prefetch(row + i);
 }
@@ -131,16 +142,20 @@ void fetch(const PictureRows& p, int y, const IntRect& region, const RowPlanes& 
         for (float* plane : out.c) std::fill_n(plane, region.w, 0.0f);
     if (part.empty()) return;
     prefetch(p, y + kBandRows, part);
-    // Unpacking writes whole vectors from the start of the row on; a part that starts later goes through a shifted copy.
+    // Unpacking writes whole vectors from the start of the row on; a part that starts later goes through a
+    // shifted copy.
     const Picture& picture = p.picture->level(0);
     const size_t first = size_t(part.x + p.dx) * 4;
     const auto unpack = [&](const auto* row) {
         if (part.x == region.x) return unpackRow(row + first, out, size_t(part.w));
         for (size_t i = 0, n = size_t(part.w), to = size_t(part.x - region.x); i < n; ++i)
-            for (size_t c = 0; c < 4; ++c) out.c[c][to + i] = float(row[first + 4 * i + c]) / (sizeof(*row) == 1 ? 255.0f : 65535.0f);
+            for (size_t c = 0; c < 4; ++c)
+                out.c[c][to + i] = float(row[first + 4 * i + c]) / (sizeof(*row) == 1 ? 255.0f : 65535.0f);
     };
-    if (picture.is16()) unpack(picture.row<uint16_t>(y + p.dy));
-    else unpack(picture.row<uint8_t>(y + p.dy));
+    if (picture.is16())
+        unpack(picture.row<uint16_t>(y + p.dy));
+    else
+        unpack(picture.row<uint8_t>(y + p.dy));
     for (float* plane : out.c) std::fill(plane + (part.right() - region.x), plane + region.w, 0.0f);
 }
 
@@ -148,13 +163,16 @@ void fetch(const TileRows& t, int y, const IntRect& region, const RowPlanes& out
     for (int c = 0; c < 4; ++c) unpackPlane(t.tile->row(c, y - region.y), out.c[c], size_t(region.w));
 }
 
-void blendBand(const std::vector<PreparedLayer>& layers, int y, int rows, const IntRect& region, Scratch& scratch, size_t depth);
+void blendBand(const std::vector<PreparedLayer>& layers, int y, int rows, const IntRect& region,
+               Scratch& scratch, size_t depth);
 
-void blendLayer(const PreparedLayer& layer, int y, int rows, const IntRect& region, Band& onto, Scratch& scratch, size_t depth) {
+void blendLayer(const PreparedLayer& layer, int y, int rows, const IntRect& region, Band& onto,
+                Scratch& scratch, size_t depth) {
     const size_t n = size_t(region.w);
     if (const auto* group = std::get_if<GroupRows>(&layer.rows)) {
         blendBand(group->layers, y, rows, region, scratch, depth + 1);
-        for (int r = 0; r < rows; ++r) blendRow(layer.blend, onto.row(r), scratch.band(depth + 1).row(r), layer.opacity, n);
+        for (int r = 0; r < rows; ++r)
+            blendRow(layer.blend, onto.row(r), scratch.band(depth + 1).row(r), layer.opacity, n);
         return;
     }
     const RowPlanes source = scratch.sourceRow();
@@ -170,7 +188,8 @@ void blendLayer(const PreparedLayer& layer, int y, int rows, const IntRect& regi
     }
 }
 
-void blendBand(const std::vector<PreparedLayer>& layers, int y, int rows, const IntRect& region, Scratch& scratch, size_t depth) {
+void blendBand(const std::vector<PreparedLayer>& layers, int y, int rows, const IntRect& region,
+               Scratch& scratch, size_t depth) {
     Band& band = scratch.band(depth);
     band.clear();
     for (const PreparedLayer& layer : layers) blendLayer(layer, y, rows, region, band, scratch, depth);
@@ -182,7 +201,10 @@ void blendBand(const std::vector<PreparedLayer>& layers, int y, int rows, const 
 class StackPreparer {
   public:
     StackPreparer(Renderer& renderer, const Release& release, const PanelView& view, const IntRect& region)
-        : renderer_(renderer), release_(release), view_(view), region_(region) {}
+        : renderer_(renderer)
+        , release_(release)
+        , view_(view)
+        , region_(region) {}
 
     /// Back to front, from the topmost layer that hides all beneath it.
     std::vector<PreparedLayer> prepare(const Stack& stack) {
@@ -218,28 +240,34 @@ class StackPreparer {
         const SourcePtr source = release_.source(content.source);
         if (!source) return false;
         const Affine map = view_.toOutput * pictureToPanel(layer.placement, *source);
-        const Rect shown{content.crop.x * source->width, content.crop.y * source->height, content.crop.w * source->width,
-                         content.crop.h * source->height};
+        const Rect shown{content.crop.x * source->width, content.crop.y * source->height,
+                         content.crop.w * source->width, content.crop.h * source->height};
         if (pixelsAround(map.mapBounds(shown)).intersected(region_).empty()) return false;
         const PyramidPtr picture = renderer_.pictures_.picture(*source, std::max(map.scaleX(), map.scaleY()));
         if (!picture) return false;
         if (direct(picture, *source, map, shown, out)) return true;
         KeyHash hash(1);
         hash.add(source->id).add(picture->width()).add(map).add(shown).add(region_);
-        return cachedTile(hash.key(), out, [&] { return pictureTile(*picture, source->width, source->height, map, shown, region_); });
+        return cachedTile(hash.key(), out, [&] {
+            return pictureTile(*picture, source->width, source->height, map, shown, region_);
+        });
     }
 
     /// Pixels that fall exactly on pixels need no sampling.
-    bool direct(const PyramidPtr& picture, const Source& source, const Affine& map, const Rect& shown, PreparedLayer& out) const {
+    bool direct(const PyramidPtr& picture, const Source& source, const Affine& map, const Rect& shown,
+                PreparedLayer& out) const {
         const auto whole = [](double v) { return std::abs(v - std::round(v)) < 1e-6; };
         const Rect area = map.mapBounds(shown);
-        if (std::abs(map.a - 1) > 1e-9 || std::abs(map.d - 1) > 1e-9 || map.b != 0 || map.c != 0 || !whole(map.e) || !whole(map.f) ||
-            !whole(area.x) || !whole(area.y) || !whole(area.right()) || !whole(area.bottom()) || picture->width() != source.width ||
-            picture->height() != source.height)
+        if (std::abs(map.a - 1) > 1e-9 || std::abs(map.d - 1) > 1e-9 || map.b != 0 || map.c != 0 ||
+            !whole(map.e) || !whole(map.f) || !whole(area.x) || !whole(area.y) || !whole(area.right()) ||
+            !whole(area.bottom()) || picture->width() != source.width || picture->height() != source.height)
             return false;
         const int left = int(std::lround(area.x)), top = int(std::lround(area.y));
-        PictureRows rows{picture, -int(std::lround(map.e)), -int(std::lround(map.f)),
-                         {left, top, int(std::lround(area.right())) - left, int(std::lround(area.bottom())) - top}};
+        PictureRows rows{
+            picture,
+            -int(std::lround(map.e)),
+            -int(std::lround(map.f)),
+            {left, top, int(std::lround(area.right())) - left, int(std::lround(area.bottom())) - top}};
         out.opaque = picture->level(0).opaque && rows.shown.intersected(region_) == region_;
         out.rows = std::move(rows);
         return true;
@@ -252,14 +280,21 @@ class StackPreparer {
         if (pixelsAround(map.mapBounds(paragraph->ink)).intersected(region_).empty()) return false;
         KeyHash hash(2);
         hash.add(spec).add(content.colour).add(map).add(region_);
-        return cachedTile(hash.key(), out, [&] { return textTile(paragraph->outline, map, content.colour, region_); });
+        return cachedTile(hash.key(), out,
+                          [&] { return textTile(paragraph->outline, map, content.colour, region_); });
     }
 
     bool fillRows(const FillContent& fill, PreparedLayer& out) {
         if (fill.to) {
             KeyHash hash(3);
-            hash.add(fill.colour).add(*fill.to).add(fill.turn).add(view_.area).add(view_.toOutput).add(region_);
-            return cachedTile(hash.key(), out, [&] { return gradientTile(fill, view_.area, view_.toOutput, region_); });
+            hash.add(fill.colour)
+                .add(*fill.to)
+                .add(fill.turn)
+                .add(view_.area)
+                .add(view_.toOutput)
+                .add(region_);
+            return cachedTile(hash.key(), out,
+                              [&] { return gradientTile(fill, view_.area, view_.toOutput, region_); });
         }
         const Rgba& c = fill.colour;
         out.rows = SolidRows{{c.r * c.a, c.g * c.a, c.b * c.a, c.a}};
@@ -286,7 +321,9 @@ class StackPreparer {
 };
 
 Renderer::Renderer(PictureProvider& pictures, const FontLibrary& fonts, size_t cacheBytes)
-    : pictures_(pictures), paragraphs_(fonts), cache_(cacheBytes) {}
+    : pictures_(pictures)
+    , paragraphs_(fonts)
+    , cache_(cacheBytes) {}
 
 void Renderer::renderTile(const Scene& scene, const IntRect& region, const RowSink& sink) {
     static thread_local Scratch scratch;
@@ -302,24 +339,29 @@ void Renderer::renderTile(const Scene& scene, const IntRect& region, const RowSi
     }
 }
 
-void Renderer::render(const Scene& scene, const IntRect& region, const RowSink& sink, const std::atomic<bool>* cancel) {
+void Renderer::render(const Scene& scene, const IntRect& region, const RowSink& sink,
+                      const std::atomic<bool>* cancel) {
     const int across = (region.w + kTileSize - 1) / kTileSize, down = (region.h + kTileSize - 1) / kTileSize;
-    tbb::parallel_for(tbb::blocked_range<int>(0, across * down, 1), [&](const tbb::blocked_range<int>& tiles) {
-        for (int i = tiles.begin(); i < tiles.end(); ++i) {
-            if (cancel && *cancel) return;
-            const IntRect tile{region.x + i % across * kTileSize, region.y + i / across * kTileSize, kTileSize, kTileSize};
-            renderTile(scene, tile.intersected(region), sink);
-        }
-    });
+    tbb::parallel_for(tbb::blocked_range<int>(0, across * down, 1),
+                      [&](const tbb::blocked_range<int>& tiles) {
+                          for (int i = tiles.begin(); i < tiles.end(); ++i) {
+                              if (cancel && *cancel) return;
+                              const IntRect tile{region.x + i % across * kTileSize,
+                                                 region.y + i / across * kTileSize, kTileSize, kTileSize};
+                              renderTile(scene, tile.intersected(region), sink);
+                          }
+                      });
 }
 
-Buffer<uint8_t> Renderer::renderBgra8(const Scene& scene, const IntRect& region, const std::atomic<bool>* cancel) {
+Buffer<uint8_t> Renderer::renderBgra8(const Scene& scene, const IntRect& region,
+                                      const std::atomic<bool>* cancel) {
     Buffer<uint8_t> out(size_t(region.w) * size_t(region.h) * 4);
     std::memset(out.data(), 0, out.size());
     render(
         scene, region,
         [&](int y, int x, const RowPlanes& row, size_t n) {
-            packBgra8(row, out.data() + (size_t(y - region.y) * size_t(region.w) + size_t(x - region.x)) * 4, n);
+            packBgra8(row, out.data() + (size_t(y - region.y) * size_t(region.w) + size_t(x - region.x)) * 4,
+                      n);
         },
         cancel);
     return out;
@@ -332,7 +374,8 @@ Buffer<uint8_t> Renderer::renderRgb8OnWhite(const Scene& scene, const IntRect& r
         uint8_t* p = out.data() + (size_t(y - region.y) * size_t(region.w) + size_t(x - region.x)) * 3;
         for (size_t i = 0; i < n; ++i)
             for (size_t c = 0; c < 3; ++c)
-                *p++ = static_cast<uint8_t>(std::clamp(row.c[c][i] + 1 - row.c[3][i], 0.0f, 1.0f) * 255 + 0.5f);
+                *p++ =
+                    static_cast<uint8_t>(std::clamp(row.c[c][i] + 1 - row.c[3][i], 0.0f, 1.0f) * 255 + 0.5f);
     });
     return out;
 }

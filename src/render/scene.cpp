@@ -28,7 +28,9 @@ Scene panelScene(const ReleasePtr& release, const PanelRef& ref, double pxPerUni
     const PiecePtr piece = release->piece(ref.piece);
     const Panel* panel = piece ? piece->flat->panel(ref.panel) : nullptr;
     if (panel)
-        scene.panels.push_back(viewOf(*piece, *panel, Affine::translation(offset.x, offset.y) * Affine::scaling(pxPerUnit, pxPerUnit), bleed));
+        scene.panels.push_back(
+            viewOf(*piece, *panel,
+                   Affine::translation(offset.x, offset.y) * Affine::scaling(pxPerUnit, pxPerUnit), bleed));
     return scene;
 }
 
@@ -36,8 +38,10 @@ Scene flatScene(const ReleasePtr& release, const std::string& id, double pxPerUn
     Scene scene{release, {}};
     const PiecePtr piece = release->piece(id);
     if (!piece) return scene;
-    const Affine flatToOutput = Affine::translation(offset.x, offset.y) * Affine::scaling(pxPerUnit, pxPerUnit);
-    for (const Panel& panel : piece->flat->panels) scene.panels.push_back(viewOf(*piece, panel, flatToOutput * panel.toFlat(), bleed));
+    const Affine flatToOutput =
+        Affine::translation(offset.x, offset.y) * Affine::scaling(pxPerUnit, pxPerUnit);
+    for (const Panel& panel : piece->flat->panels)
+        scene.panels.push_back(viewOf(*piece, panel, flatToOutput * panel.toFlat(), bleed));
     return scene;
 }
 

@@ -23,10 +23,13 @@ struct Scene {
     IntRect bounds() const;
 };
 
-/// One panel alone, with its bleed when `bleed`; the panel's trim corner falls on output pixel (0, 0) moved by `offset`.
-Scene panelScene(const ReleasePtr& release, const PanelRef& panel, double pxPerUnit, bool bleed, Vec2 offset = {});
+/// One panel alone, with its bleed when `bleed`; the panel's trim corner falls on output pixel (0, 0) moved
+/// by `offset`.
+Scene panelScene(const ReleasePtr& release, const PanelRef& panel, double pxPerUnit, bool bleed,
+                 Vec2 offset = {});
 
 /// All panels of a piece on its flat; the flat's origin falls on (0, 0) moved by `offset`.
-Scene flatScene(const ReleasePtr& release, const std::string& piece, double pxPerUnit, bool bleed, Vec2 offset = {});
+Scene flatScene(const ReleasePtr& release, const std::string& piece, double pxPerUnit, bool bleed,
+                Vec2 offset = {});
 
 } // namespace glyptos

@@ -16,13 +16,15 @@ void addCentre(std::vector<SnapLine>& out, const Rect& r, const std::string& rea
 }
 
 /// The line nearest to any of three positions; its distance to go, or nothing within reach.
-std::optional<std::pair<double, SnapLine>> nearest(bool upright, std::initializer_list<double> positions, const std::vector<SnapLine>& lines, double reach) {
+std::optional<std::pair<double, SnapLine>> nearest(bool upright, std::initializer_list<double> positions,
+                                                   const std::vector<SnapLine>& lines, double reach) {
     std::optional<std::pair<double, SnapLine>> best;
     for (const SnapLine& line : lines) {
         if (line.upright != upright) continue;
         for (const double p : positions) {
             const double way = line.at - p;
-            if (std::abs(way) <= reach && (!best || std::abs(way) < std::abs(best->first) - 1e-9)) best = {way, line};
+            if (std::abs(way) <= reach && (!best || std::abs(way) < std::abs(best->first) - 1e-9))
+                best = {way, line};
         }
     }
     return best;
@@ -30,7 +32,8 @@ std::optional<std::pair<double, SnapLine>> nearest(bool upright, std::initialize
 
 } // namespace
 
-std::vector<SnapLine> snapLines(const Release& release, const PanelRef& ref, const std::string& moving, const SnapOptions& options, ParagraphCache& paragraphs) {
+std::vector<SnapLine> snapLines(const Release& release, const PanelRef& ref, const std::string& moving,
+                                const SnapOptions& options, ParagraphCache& paragraphs) {
     std::vector<SnapLine> out;
     const PiecePtr piece = release.piece(ref.piece);
     const Panel* panel = piece ? piece->flat->panel(ref.panel) : nullptr;
@@ -54,8 +57,10 @@ std::vector<SnapLine> snapLines(const Release& release, const PanelRef& ref, con
 
 Snapped snap(const Rect& b, const std::vector<SnapLine>& lines, double reach) {
     Snapped out;
-    if (const auto x = nearest(true, {b.x, b.centre().x, b.right()}, lines, reach)) out.by.x = x->first, out.caught.push_back(x->second);
-    if (const auto y = nearest(false, {b.y, b.centre().y, b.bottom()}, lines, reach)) out.by.y = y->first, out.caught.push_back(y->second);
+    if (const auto x = nearest(true, {b.x, b.centre().x, b.right()}, lines, reach))
+        out.by.x = x->first, out.caught.push_back(x->second);
+    if (const auto y = nearest(false, {b.y, b.centre().y, b.bottom()}, lines, reach))
+        out.by.y = y->first, out.caught.push_back(y->second);
     return out;
 }
 

@@ -17,12 +17,13 @@ struct SnapLine {
 };
 
 struct SnapOptions {
-    bool panel = true; ///< centre, trim, bleed and safety
+    bool panel = true;  ///< centre, trim, bleed and safety
     bool layers = true; ///< edges and middles of other layers
 };
 
 /// All lines of a panel and of the layers on it, without `moving` and fills.
-std::vector<SnapLine> snapLines(const Release& release, const PanelRef& panel, const std::string& moving, const SnapOptions& options, ParagraphCache& paragraphs);
+std::vector<SnapLine> snapLines(const Release& release, const PanelRef& panel, const std::string& moving,
+                                const SnapOptions& options, ParagraphCache& paragraphs);
 
 struct Snapped {
     Vec2 by;                      ///< further way to go

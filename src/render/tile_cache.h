@@ -17,7 +17,8 @@ struct TileKey {
 
 class TileCache {
   public:
-    explicit TileCache(size_t budgetBytes) : budget_(budgetBytes) {}
+    explicit TileCache(size_t budgetBytes)
+        : budget_(budgetBytes) {}
 
     TilePtr find(const TileKey& key);
     void insert(const TileKey& key, TilePtr tile);

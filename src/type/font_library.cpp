@@ -15,7 +15,9 @@ using PatternPtr = std::unique_ptr<FcPattern, FreePattern>;
 
 std::string stringOf(const FcPattern* pattern, const char* object) {
     FcChar8* text = nullptr;
-    return FcPatternGetString(pattern, object, 0, &text) == FcResultMatch ? reinterpret_cast<const char*>(text) : "";
+    return FcPatternGetString(pattern, object, 0, &text) == FcResultMatch
+               ? reinterpret_cast<const char*>(text)
+               : "";
 }
 
 int intOf(const FcPattern* pattern, const char* object, int missing) {
@@ -23,7 +25,9 @@ int intOf(const FcPattern* pattern, const char* object, int missing) {
     return FcPatternGetInteger(pattern, object, 0, &value) == FcResultMatch ? value : missing;
 }
 
-const FcChar8* fc(const std::string& text) { return reinterpret_cast<const FcChar8*>(text.c_str()); }
+const FcChar8* fc(const std::string& text) {
+    return reinterpret_cast<const FcChar8*>(text.c_str());
+}
 
 bool isScalable(const FcPattern* pattern) {
     FcBool outline = FcFalse;
@@ -32,7 +36,8 @@ bool isScalable(const FcPattern* pattern) {
 
 } // namespace
 
-std::shared_ptr<const Face> Face::open(const std::string& file, int index, std::string family, std::string style) {
+std::shared_ptr<const Face> Face::open(const std::string& file, int index, std::string family,
+                                       std::string style) {
     hb_blob_t* blob = hb_blob_create_from_file_or_fail(file.c_str());
     if (!blob) return nullptr;
     hb_face_t* face = hb_face_create(blob, static_cast<unsigned>(index));
@@ -56,7 +61,9 @@ std::shared_ptr<const Face> Face::open(const std::string& file, int index, std::
     return made;
 }
 
-Face::~Face() { hb_font_destroy(font_); }
+Face::~Face() {
+    hb_font_destroy(font_);
+}
 
 bool Face::has(char32_t codepoint) const {
     hb_codepoint_t glyph = 0;
@@ -68,7 +75,8 @@ struct FontLibrary::Config {
     ~Config() { FcConfigDestroy(fc); }
 };
 
-FontLibrary::FontLibrary(const std::filesystem::path& shipped, bool shippedOnly) : config_(std::make_unique<Config>()) {
+FontLibrary::FontLibrary(const std::filesystem::path& shipped, bool shippedOnly)
+    : config_(std::make_unique<Config>()) {
     config_->fc = shippedOnly ? FcConfigCreate() : FcInitLoadConfigAndFonts();
     if (!config_->fc) config_->fc = FcConfigCreate();
     FcConfigAppFontAddDir(config_->fc, fc(shipped.string()));
@@ -86,7 +94,8 @@ FontLibrary::FontLibrary(const std::filesystem::path& shipped, bool shippedOnly)
             auto& [own, styles] = found[stringOf(font, FC_FAMILY)];
             own = own || set == FcSetApplication;
             const Style style{intOf(font, FC_WEIGHT, 80), intOf(font, FC_SLANT, 0), stringOf(font, FC_STYLE)};
-            if (std::none_of(styles.begin(), styles.end(), [&](const Style& s) { return s.name == style.name; }))
+            if (std::none_of(styles.begin(), styles.end(),
+                             [&](const Style& s) { return s.name == style.name; }))
                 styles.push_back(style);
         }
     }
@@ -103,7 +112,8 @@ FontLibrary::FontLibrary(const std::filesystem::path& shipped, bool shippedOnly)
 
 FontLibrary::~FontLibrary() = default;
 
-FacePtr FontLibrary::opened(const std::string& file, int index, const std::string& family, const std::string& style) const {
+FacePtr FontLibrary::opened(const std::string& file, int index, const std::string& family,
+                            const std::string& style) const {
     auto& slot = open_[{file, index}];
     if (!slot) slot = Face::open(file, index, family, style);
     return slot;
@@ -118,8 +128,8 @@ FacePtr FontLibrary::matched(void* raw) const {
     FcResult result = FcResultNoMatch;
     const PatternPtr best(FcFontMatch(config_->fc, pattern.get(), &result));
     if (!best) return nullptr;
-    return opened(stringOf(best.get(), FC_FILE), intOf(best.get(), FC_INDEX, 0) & 0xffff, stringOf(best.get(), FC_FAMILY),
-                  stringOf(best.get(), FC_STYLE));
+    return opened(stringOf(best.get(), FC_FILE), intOf(best.get(), FC_INDEX, 0) & 0xffff,
+                  stringOf(best.get(), FC_FAMILY), stringOf(best.get(), FC_STYLE));
 }
 
 FacePtr FontLibrary::face(const std::string& family, const std::string& style) const {
@@ -130,15 +140,18 @@ FacePtr FontLibrary::face(const std::string& family, const std::string& style) c
         const FcFontSet* fonts = FcConfigGetFonts(config_->fc, set);
         for (int i = 0; fonts && i < fonts->nfont; ++i) {
             const FcPattern* font = fonts->fonts[i];
-            if (stringOf(font, FC_FAMILY) != family || stringOf(font, FC_STYLE) != style || !isScalable(font)) continue;
-            if ((slot = opened(stringOf(font, FC_FILE), intOf(font, FC_INDEX, 0) & 0xffff, family, style))) return slot;
+            if (stringOf(font, FC_FAMILY) != family || stringOf(font, FC_STYLE) != style || !isScalable(font))
+                continue;
+            if ((slot = opened(stringOf(font, FC_FILE), intOf(font, FC_INDEX, 0) & 0xffff, family, style)))
+                return slot;
         }
     }
     FcPattern* pattern = FcPatternCreate();
     FcPatternAddString(pattern, FC_FAMILY, fc(family));
     // fontconfig weighs style names last; a weight read off the name brings the nearest style.
     if (!style.empty()) FcPatternAddString(pattern, FC_STYLE, fc(style));
-    FcPatternAddInteger(pattern, FC_WEIGHT, style.find("Bold") != style.npos ? FC_WEIGHT_BOLD : FC_WEIGHT_REGULAR);
+    FcPatternAddInteger(pattern, FC_WEIGHT,
+                        style.find("Bold") != style.npos ? FC_WEIGHT_BOLD : FC_WEIGHT_REGULAR);
     return slot = matched(pattern);
 }
 

@@ -1,4 +1,5 @@
-// The typefaces at hand: those shipped with Glyptos and those installed (fontconfig), opened for shaping (HarfBuzz).
+// The typefaces at hand: those shipped with Glyptos and those installed (fontconfig), opened for shaping
+// (HarfBuzz).
 #pragma once
 
 #include <filesystem>
@@ -17,7 +18,8 @@ namespace glyptos {
 class Face {
   public:
     /// Nothing when the file is not a usable font.
-    static std::shared_ptr<const Face> open(const std::string& file, int index, std::string family, std::string style);
+    static std::shared_ptr<const Face> open(const std::string& file, int index, std::string family,
+                                            std::string style);
     ~Face();
     Face(const Face&) = delete;
     Face& operator=(const Face&) = delete;
@@ -67,7 +69,8 @@ class FontLibrary {
   private:
     struct Config;
     FacePtr matched(void* pattern) const;
-    FacePtr opened(const std::string& file, int index, const std::string& family, const std::string& style) const;
+    FacePtr opened(const std::string& file, int index, const std::string& family,
+                   const std::string& style) const;
 
     std::unique_ptr<Config> config_;
     std::vector<FamilyInfo> families_;

@@ -10,17 +10,29 @@ struct Pen {
     Affine map;
 };
 
-Vec2 at(void* pen, float x, float y) { return static_cast<Pen*>(pen)->map.map({x, y}); }
-Path& pathOf(void* pen) { return *static_cast<Pen*>(pen)->path; }
+Vec2 at(void* pen, float x, float y) {
+    return static_cast<Pen*>(pen)->map.map({x, y});
+}
+Path& pathOf(void* pen) {
+    return *static_cast<Pen*>(pen)->path;
+}
 
 /// HarfBuzz calls that append to a Path. Made once; immutable.
 hb_draw_funcs_t* drawFunctions() {
     static hb_draw_funcs_t* const functions = [] {
         hb_draw_funcs_t* f = hb_draw_funcs_create();
         hb_draw_funcs_set_move_to_func(
-            f, [](hb_draw_funcs_t*, void* p, hb_draw_state_t*, float x, float y, void*) { pathOf(p).moveTo(at(p, x, y)); }, nullptr, nullptr);
+            f,
+            [](hb_draw_funcs_t*, void* p, hb_draw_state_t*, float x, float y, void*) {
+                pathOf(p).moveTo(at(p, x, y));
+            },
+            nullptr, nullptr);
         hb_draw_funcs_set_line_to_func(
-            f, [](hb_draw_funcs_t*, void* p, hb_draw_state_t*, float x, float y, void*) { pathOf(p).lineTo(at(p, x, y)); }, nullptr, nullptr);
+            f,
+            [](hb_draw_funcs_t*, void* p, hb_draw_state_t*, float x, float y, void*) {
+                pathOf(p).lineTo(at(p, x, y));
+            },
+            nullptr, nullptr);
         hb_draw_funcs_set_quadratic_to_func(
             f,
             [](hb_draw_funcs_t*, void* p, hb_draw_state_t*, float cx, float cy, float x, float y, void*) {
@@ -29,9 +41,8 @@ hb_draw_funcs_t* drawFunctions() {
             nullptr, nullptr);
         hb_draw_funcs_set_cubic_to_func(
             f,
-            [](hb_draw_funcs_t*, void* p, hb_draw_state_t*, float ax, float ay, float bx, float by, float x, float y, void*) {
-                pathOf(p).cubicTo(at(p, ax, ay), at(p, bx, by), at(p, x, y));
-            },
+            [](hb_draw_funcs_t*, void* p, hb_draw_state_t*, float ax, float ay, float bx, float by, float x,
+               float y, void*) { pathOf(p).cubicTo(at(p, ax, ay), at(p, bx, by), at(p, x, y)); },
             nullptr, nullptr);
         hb_draw_funcs_make_immutable(f);
         return f;
@@ -43,7 +54,8 @@ hb_draw_funcs_t* drawFunctions() {
 bool clings(char32_t c) {
     const auto category = hb_unicode_general_category(hb_unicode_funcs_get_default(), c);
     return c == ' ' || c == 0xa0 || category == HB_UNICODE_GENERAL_CATEGORY_NON_SPACING_MARK ||
-           category == HB_UNICODE_GENERAL_CATEGORY_SPACING_MARK || category == HB_UNICODE_GENERAL_CATEGORY_ENCLOSING_MARK ||
+           category == HB_UNICODE_GENERAL_CATEGORY_SPACING_MARK ||
+           category == HB_UNICODE_GENERAL_CATEGORY_ENCLOSING_MARK ||
            category == HB_UNICODE_GENERAL_CATEGORY_FORMAT || category == HB_UNICODE_GENERAL_CATEGORY_CONTROL;
 }
 
@@ -52,7 +64,8 @@ std::string utf8(char32_t c) {
     if (c < 0x80) return {char(c)};
     if (c < 0x800) return {char(0xc0 | (c >> 6)), char(0x80 | (c & 63))};
     if (c < 0x10000) return {char(0xe0 | (c >> 12)), char(0x80 | ((c >> 6) & 63)), char(0x80 | (c & 63))};
-    return {char(0xf0 | (c >> 18)), char(0x80 | ((c >> 12) & 63)), char(0x80 | ((c >> 6) & 63)), char(0x80 | (c & 63))};
+    return {char(0xf0 | (c >> 18)), char(0x80 | ((c >> 12) & 63)), char(0x80 | ((c >> 6) & 63)),
+            char(0x80 | (c & 63))};
 }
 
 } // namespace
@@ -92,7 +105,8 @@ ShapedLine LineShaper::shape(std::string_view text) {
     return line;
 }
 
-void LineShaper::shapeRun(const Face& face, const std::u32string& text, size_t from, size_t to, ShapedLine& line) {
+void LineShaper::shapeRun(const Face& face, const std::u32string& text, size_t from, size_t to,
+                          ShapedLine& line) {
     hb_buffer_t* buffer = hb_buffer_create();
     hb_buffer_add_utf32(buffer, reinterpret_cast<const uint32_t*>(text.data()), static_cast<int>(text.size()),
                         static_cast<unsigned>(from), static_cast<int>(to - from));
@@ -106,7 +120,8 @@ void LineShaper::shapeRun(const Face& face, const std::u32string& text, size_t f
     const hb_glyph_position_t* places = hb_buffer_get_glyph_positions(buffer, &count);
     const double em = 1 / face.unitsPerEm();
     for (unsigned i = 0; i < count; ++i) {
-        Pen pen{&line.outline, {em, 0, 0, -em, line.advance + places[i].x_offset * em, -places[i].y_offset * em}};
+        Pen pen{&line.outline,
+                {em, 0, 0, -em, line.advance + places[i].x_offset * em, -places[i].y_offset * em}};
         hb_font_get_glyph_shape(face.font(), glyphs[i].codepoint, drawFunctions(), &pen);
         line.advance += places[i].x_advance * em;
         const bool clusterEnds = i + 1 == count || glyphs[i + 1].cluster != glyphs[i].cluster;

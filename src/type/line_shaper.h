@@ -18,7 +18,10 @@ struct ShapedLine {
 /// Shapes single lines in one face at em = 1 and collects what was missing.
 class LineShaper {
   public:
-    LineShaper(FacePtr face, const FontLibrary& fonts, double trackingEm) : face_(std::move(face)), fonts_(fonts), tracking_(trackingEm) {}
+    LineShaper(FacePtr face, const FontLibrary& fonts, double trackingEm)
+        : face_(std::move(face))
+        , fonts_(fonts)
+        , tracking_(trackingEm) {}
 
     ShapedLine shape(std::string_view utf8);
     const std::set<std::string>& stoodIn() const { return stoodIn_; }

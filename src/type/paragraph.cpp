@@ -73,7 +73,8 @@ Paragraph setParagraph(const TextSpec& spec, const FontLibrary& fonts) {
     for (const std::string& line : split(spec.text, '\n'))
         for (const std::string& part : broken(line, spec.measure / spec.size, shaper)) {
             Row row;
-            for (const std::string& cell : split(part, '\t')) row.push_back({shaper.shape(cell), isFigures(cell)});
+            for (const std::string& cell : split(part, '\t'))
+                row.push_back({shaper.shape(cell), isFigures(cell)});
             rows.push_back(std::move(row));
         }
 
@@ -93,7 +94,8 @@ Paragraph setParagraph(const TextSpec& spec, const FontLibrary& fonts) {
         left = std::min(left, x), right = std::max(right, x + width);
         for (size_t i = 0; i < row.size(); ++i) {
             const double inset = table && figures[i] ? widths[i] - row[i].shaped.advance : 0;
-            out.outline.append(row[i].shaped.outline, Affine::scaling(spec.size, spec.size) * Affine::translation(x + inset, baseline));
+            out.outline.append(row[i].shaped.outline, Affine::scaling(spec.size, spec.size) *
+                                                          Affine::translation(x + inset, baseline));
             if (table) x += widths[i] + kColumnGapEm;
         }
         out.baselines.push_back(baseline * spec.size);

@@ -8,7 +8,9 @@
 namespace glyptos::demo {
 namespace {
 
-uint8_t byte(float v) { return static_cast<uint8_t>(std::clamp(v, 0.0f, 1.0f) * 255 + 0.5f); }
+uint8_t byte(float v) {
+    return static_cast<uint8_t>(std::clamp(v, 0.0f, 1.0f) * 255 + 0.5f);
+}
 
 } // namespace
 
@@ -31,7 +33,8 @@ std::vector<uint8_t> Canvas::png() const {
     bgra.reserve(dots.size() * 4);
     for (const Dot& d : dots) {
         const float a = std::clamp(d.alpha, 0.0f, 1.0f);
-        bgra.insert(bgra.end(), {byte(std::min(d.ink.b, 1.0f) * a), byte(std::min(d.ink.g, 1.0f) * a), byte(std::min(d.ink.r, 1.0f) * a), byte(a)});
+        bgra.insert(bgra.end(), {byte(std::min(d.ink.b, 1.0f) * a), byte(std::min(d.ink.g, 1.0f) * a),
+                                 byte(std::min(d.ink.r, 1.0f) * a), byte(a)});
     }
     return encodePng(bgra, width, height, {300}).value();
 }
@@ -43,7 +46,8 @@ Path stroke(Vec2 a, Vec2 b, Vec2 c, Vec2 d, double w0, double w1, double w2) {
         const double t = double(i) / kSteps, s = 1 - t;
         const Vec2 p = a * (s * s * s) + b * (3 * s * s * t) + c * (3 * s * t * t) + d * (t * t * t);
         const Vec2 dir = (b - a) * (3 * s * s) + (c - b) * (6 * s * t) + (d - c) * (3 * t * t);
-        const double length = std::max(dir.length(), 1e-9), w = (t < 0.5 ? w0 + (w1 - w0) * 2 * t : w1 + (w2 - w1) * (2 * t - 1)) / 2;
+        const double length = std::max(dir.length(), 1e-9),
+                     w = (t < 0.5 ? w0 + (w1 - w0) * 2 * t : w1 + (w2 - w1) * (2 * t - 1)) / 2;
         const Vec2 side{-dir.y / length * w, dir.x / length * w};
         left.push_back(p + side);
         right.push_back(p - side);

@@ -17,8 +17,12 @@ struct Ink {
     Ink operator+(const Ink& o) const { return {r + o.r, g + o.g, b + o.b}; }
 };
 
-inline Ink hex(uint32_t rgb) { return {float(rgb >> 16 & 255) / 255, float(rgb >> 8 & 255) / 255, float(rgb & 255) / 255}; }
-inline Ink mix(const Ink& a, const Ink& b, float t) { return a * (1 - t) + b * t; }
+inline Ink hex(uint32_t rgb) {
+    return {float(rgb >> 16 & 255) / 255, float(rgb >> 8 & 255) / 255, float(rgb & 255) / 255};
+}
+inline Ink mix(const Ink& a, const Ink& b, float t) {
+    return a * (1 - t) + b * t;
+}
 inline float smooth(float from, float to, float v) {
     const float t = std::clamp((v - from) / (to - from), 0.0f, 1.0f);
     return t * t * (3 - 2 * t);
@@ -31,21 +35,29 @@ struct Dot {
 
 class Canvas {
   public:
-    Canvas(int width, int height) : width(width), height(height), dots(size_t(width) * size_t(height), Dot{{}, 0}) {}
+    Canvas(int width, int height)
+        : width(width)
+        , height(height)
+        , dots(size_t(width) * size_t(height), Dot{{}, 0}) {}
 
-    /// Every pixel over what is there by shade(x, y, under), where x and y run 0…1 across the canvas's width and height.
+    /// Every pixel over what is there by shade(x, y, under), where x and y run 0…1 across the canvas's width
+    /// and height.
     template <class Shade>
     void shade(Shade shade) {
-        run([&](int px, int py, Dot& under) { over(under, shade((float(px) + 0.5f) / float(width), (float(py) + 0.5f) / float(height), under)); });
+        run([&](int px, int py, Dot& under) {
+            over(under, shade((float(px) + 0.5f) / float(width), (float(py) + 0.5f) / float(height), under));
+        });
     }
 
     /// Fills a path, given in shares of the canvas, with shade(x, y).
     template <class Shade>
     void fill(const Path& path, Shade shade) {
         const Affine toPixels = Affine::scaling(width, height);
-        const IntRect area = pixelsAround(toPixels.mapBounds(path.bounds())).intersected({0, 0, width, height});
+        const IntRect area =
+            pixelsAround(toPixels.mapBounds(path.bounds())).intersected({0, 0, width, height});
         if (area.empty()) return;
-        const Buffer<float> cover = coverage(path, Affine::translation(-area.x, -area.y) * toPixels, area.w, area.h);
+        const Buffer<float> cover =
+            coverage(path, Affine::translation(-area.x, -area.y) * toPixels, area.w, area.h);
         for (int py = area.y; py < area.bottom(); ++py)
             for (int px = area.x; px < area.right(); ++px) {
                 const float c = cover[size_t(py - area.y) * size_t(area.w) + size_t(px - area.x)];

@@ -1,7 +1,7 @@
 // demo-art --compose COMPOSITION.json --out FILE.glyptos [--pictures FOLDER]
 //
-// Makes the pictures of the demo and puts them into the composition: a release file (docs/file-format.md) without
-// sources, in which a layer names its picture as "@moon.png".
+// Makes the pictures of the demo and puts them into the composition: a release file (docs/file-format.md)
+// without sources, in which a layer names its picture as "@moon.png".
 #include "canvas.h"
 
 #include "file/atomic_file.h"
@@ -19,17 +19,20 @@ namespace {
 using namespace glyptos;
 
 std::string replaced(std::string text, const std::string& what, const std::string& by) {
-    for (size_t at = 0; (at = text.find(what, at)) != text.npos; at += by.size()) text.replace(at, what.size(), by);
+    for (size_t at = 0; (at = text.find(what, at)) != text.npos; at += by.size())
+        text.replace(at, what.size(), by);
     return text;
 }
 
 Result<void> compose(const std::string& composition, const std::string& out, const std::string& folder) {
     using namespace glyptos::demo;
     std::vector<SourcePtr> sources;
-    for (const auto make : {seaAndSky, lighthouse, moon, beam, gulls, rust, paper, harbourWall, rope, chart, keeper}) {
+    for (const auto make :
+         {seaAndSky, lighthouse, moon, beam, gulls, rust, paper, harbourWall, rope, chart, keeper}) {
         DemoPicture picture = make();
         if (!folder.empty())
-            if (auto written = writeFile(folder + "/" + picture.name, picture.bytes); !written) return written;
+            if (auto written = writeFile(folder + "/" + picture.name, picture.bytes); !written)
+                return written;
         auto imported = importBytes(std::move(picture.bytes), picture.name);
         if (!imported) return tl::unexpected(imported.error());
         sources.push_back(imported->source);

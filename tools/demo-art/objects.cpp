@@ -12,15 +12,19 @@ Path polygon(std::initializer_list<Vec2> points) {
     Path path;
     bool first = true;
     for (const Vec2& p : points) {
-        if (first) path.moveTo(p);
-        else path.lineTo(p);
+        if (first)
+            path.moveTo(p);
+        else
+            path.lineTo(p);
         first = false;
     }
     return path;
 }
 
 /// Light on an upright round thing: u runs -1…1 across it, lit from the right.
-float roundLight(float u) { return 0.34f + 0.66f * smooth(-1.1f, 0.75f, u) - 0.25f * smooth(0.8f, 1.0f, u); }
+float roundLight(float u) {
+    return 0.34f + 0.66f * smooth(-1.1f, 0.75f, u) - 0.25f * smooth(0.8f, 1.0f, u);
+}
 
 } // namespace
 
@@ -29,14 +33,17 @@ DemoPicture lighthouse() {
     const auto halfAt = [](float y) { return 0.155f + 0.125f * smooth(0.2f, 1.05f, y); }; // of the tower
     Path tower;
     tower.moveTo({0.5 - halfAt(0.27f), 0.27});
-    for (int i = 1; i <= 40; ++i) tower.lineTo({0.5 - halfAt(0.27f + 0.73f * float(i) / 40), 0.27 + 0.73 * i / 40});
-    for (int i = 40; i >= 0; --i) tower.lineTo({0.5 + halfAt(0.27f + 0.73f * float(i) / 40), 0.27 + 0.73 * i / 40});
+    for (int i = 1; i <= 40; ++i)
+        tower.lineTo({0.5 - halfAt(0.27f + 0.73f * float(i) / 40), 0.27 + 0.73 * i / 40});
+    for (int i = 40; i >= 0; --i)
+        tower.lineTo({0.5 + halfAt(0.27f + 0.73f * float(i) / 40), 0.27 + 0.73 * i / 40});
     c.fill(tower, [&](float x, float y) {
         const float u = (x - 0.5f) / halfAt(y), curve = y + 0.012f * (1 - u * u);
         const bool red = (curve > 0.40f && curve < 0.545f) || (curve > 0.70f && curve < 0.845f);
         const float row = std::floor(curve * 58), course = std::abs(curve * 58 - row - 0.5f);
         const float joint = smooth(0.44f, 0.5f, course), wear = fractalNoise(x * 30, y * 60, 6, 401);
-        const float streak = smooth(0.55f, 0.8f, fractalNoise(x * 60, y * 3, 4, 405)) * smooth(0.25f, 0.6f, wear);
+        const float streak =
+            smooth(0.55f, 0.8f, fractalNoise(x * 60, y * 3, 4, 405)) * smooth(0.25f, 0.6f, wear);
         Ink paint = red ? mix(hex(0xc8452b), hex(0x9c2f20), wear) : mix(hex(0xf4ecd9), hex(0xd8cbb0), wear);
         paint = mix(paint, hex(0x7d4a2e), streak * 0.35f);
         paint = paint * (1 - 0.14f * joint);
@@ -51,7 +58,9 @@ DemoPicture lighthouse() {
         c.fill(sill, hex(0x8d8574));
     }
     // Gallery, lantern room and dome.
-    c.fill(polygon({{0.285, 0.258}, {0.715, 0.258}, {0.675, 0.282}, {0.325, 0.282}}), [](float x, float) { return Dot{hex(0x33454c) * (0.5f + roundLight((x - 0.5f) / 0.22f)), 1}; });
+    c.fill(polygon({{0.285, 0.258}, {0.715, 0.258}, {0.675, 0.282}, {0.325, 0.282}}), [](float x, float) {
+        return Dot{hex(0x33454c) * (0.5f + roundLight((x - 0.5f) / 0.22f)), 1};
+    });
     for (int i = 0; i <= 16; ++i) {
         Path post;
         post.addRect({0.29 + 0.42 * i / 16 - 0.002, 0.218, 0.004, 0.042});
@@ -77,7 +86,11 @@ DemoPicture lighthouse() {
     dome.moveTo({0.345, 0.137});
     dome.cubicTo({0.36, 0.085}, {0.44, 0.062}, {0.5, 0.058});
     dome.cubicTo({0.56, 0.062}, {0.64, 0.085}, {0.655, 0.137});
-    c.fill(dome, [](float x, float y) { return Dot{mix(hex(0xb63d27), hex(0x7e2619), fractalNoise(x * 40, y * 40, 4, 411)) * (0.35f + 0.8f * roundLight((x - 0.5f) / 0.16f)), 1}; });
+    c.fill(dome, [](float x, float y) {
+        return Dot{mix(hex(0xb63d27), hex(0x7e2619), fractalNoise(x * 40, y * 40, 4, 411)) *
+                       (0.35f + 0.8f * roundLight((x - 0.5f) / 0.16f)),
+                   1};
+    });
     Path vane;
     vane.addRect({0.494, 0.018, 0.012, 0.044});
     c.fill(vane, hex(0x1b2a30));
@@ -90,10 +103,12 @@ DemoPicture rope() {
     Path body;
     body.addRect({0, 0.22, 1, 0.56});
     c.fill(body, [](float x, float y) {
-        const float v = (y - 0.5f) / 0.28f, turn = x * 46 + v * 0.9f, strand = std::abs(turn - std::floor(turn) - 0.5f) * 2;
+        const float v = (y - 0.5f) / 0.28f, turn = x * 46 + v * 0.9f,
+                    strand = std::abs(turn - std::floor(turn) - 0.5f) * 2;
         const float fibre = fractalNoise(x * 320 + v * 9, y * 46 - x * 130, 4, 501);
         const float light = (1 - 0.75f * v * v) * (0.35f + 0.65f * smooth(1.0f, 0.35f, strand));
-        return Dot{mix(hex(0x7b5f3a), hex(0xe2c893), fibre) * light, smooth(1.02f, 0.9f, std::abs(v) + 0.1f * strand)};
+        return Dot{mix(hex(0x7b5f3a), hex(0xe2c893), fibre) * light,
+                   smooth(1.02f, 0.9f, std::abs(v) + 0.1f * strand)};
     });
     return {"rope.png", c.png()};
 }
@@ -103,7 +118,9 @@ DemoPicture keeper() {
     // A lamp-lit room: warm light from the left, dark to the right.
     c.shade([](float x, float y, const Dot&) {
         const float d = std::hypot(x - 0.08f, y - 0.42f), mist = fractalNoise(x * 3, y * 3, 6, 601);
-        return Dot{mix(mix(hex(0xf4c884), hex(0xa8592f), smooth(0.0f, 0.5f, d)), hex(0x14242c), smooth(0.25f, 1.05f, d + (mist - 0.5f) * 0.25f)), 1};
+        return Dot{mix(mix(hex(0xf4c884), hex(0xa8592f), smooth(0.0f, 0.5f, d)), hex(0x14242c),
+                       smooth(0.25f, 1.05f, d + (mist - 0.5f) * 0.25f)),
+                   1};
     });
     // Coat.
     Path coat;
@@ -121,7 +138,8 @@ DemoPicture keeper() {
         const double a = hashNoise(i, 1, seed), b = hashNoise(i, 2, seed), k = hashNoise(i, 3, seed);
         const Vec2 root{0.5 + 0.14 * a, 0.24 + 0.3 * b};
         const Vec2 tip{0.78 + spread * (0.3 * k - 0.05), root.y - 0.16 + 0.34 * b + 0.12 * (k - 0.5)};
-        const Path path = stroke(root, root + Vec2{0.1, -0.08 + 0.05 * k}, tip + Vec2{-0.14, 0.1 * (k - 0.3)}, tip, 0.0006, 0.0042, 0.0004);
+        const Path path = stroke(root, root + Vec2{0.1, -0.08 + 0.05 * k}, tip + Vec2{-0.14, 0.1 * (k - 0.3)},
+                                 tip, 0.0006, 0.0042, 0.0004);
         c.fill(path, mix(tone, hex(0xe8d9bd), float(k) * 0.5f), 0.85f);
     };
     for (int i = 0; i < 260; ++i) lock(i, 1.0, hex(0x4a3a2e), 71);
@@ -148,17 +166,22 @@ DemoPicture keeper() {
         return Dot{tone * (0.85f + 0.3f * skin), 1};
     });
     // Eye, brow, the hollow of the cheek.
-    c.fill(stroke({0.378, 0.424}, {0.392, 0.414}, {0.41, 0.416}, {0.425, 0.428}, 0.004, 0.009, 0.002), hex(0x1a0f0b), 0.95f);
-    c.fill(stroke({0.372, 0.394}, {0.395, 0.376}, {0.425, 0.378}, {0.452, 0.398}, 0.004, 0.017, 0.003), hex(0x5c4a3c), 0.95f);
-    c.fill(stroke({0.4, 0.475}, {0.425, 0.5}, {0.43, 0.53}, {0.415, 0.56}, 0.002, 0.008, 0.002), hex(0x2a1812), 0.4f);
-    c.fill(stroke({0.335, 0.49}, {0.345, 0.48}, {0.358, 0.485}, {0.366, 0.495}, 0.001, 0.005, 0.001), hex(0x2a1812), 0.55f);
+    c.fill(stroke({0.378, 0.424}, {0.392, 0.414}, {0.41, 0.416}, {0.425, 0.428}, 0.004, 0.009, 0.002),
+           hex(0x1a0f0b), 0.95f);
+    c.fill(stroke({0.372, 0.394}, {0.395, 0.376}, {0.425, 0.378}, {0.452, 0.398}, 0.004, 0.017, 0.003),
+           hex(0x5c4a3c), 0.95f);
+    c.fill(stroke({0.4, 0.475}, {0.425, 0.5}, {0.43, 0.53}, {0.415, 0.56}, 0.002, 0.008, 0.002),
+           hex(0x2a1812), 0.4f);
+    c.fill(stroke({0.335, 0.49}, {0.345, 0.48}, {0.358, 0.485}, {0.366, 0.495}, 0.001, 0.005, 0.001),
+           hex(0x2a1812), 0.55f);
     // Beard and hair over it, strand by strand.
     for (int i = 0; i < 900; ++i) {
         const double a = hashNoise(i, 1, 81), b = hashNoise(i, 2, 81), k = hashNoise(i, 3, 81);
         const Vec2 root{0.345 + 0.17 * a, 0.548 + 0.055 * b + 0.1 * a * a};
         const Vec2 tip = root + Vec2{-0.012 + 0.08 * k + 0.06 * a, 0.1 + 0.11 * b};
         const float lit = smooth(0.5f, 0.33f, float(root.x));
-        c.fill(stroke(root, root + Vec2{-0.014, 0.04}, tip + Vec2{-0.03, -0.03}, tip, 0.0008, 0.0028, 0.0003), mix(hex(0x57493d), hex(0xf6dcae), lit * float(0.4 + 0.6 * k)), 0.8f);
+        c.fill(stroke(root, root + Vec2{-0.014, 0.04}, tip + Vec2{-0.03, -0.03}, tip, 0.0008, 0.0028, 0.0003),
+               mix(hex(0x57493d), hex(0xf6dcae), lit * float(0.4 + 0.6 * k)), 0.8f);
     }
     for (int i = 0; i < 420; ++i) lock(i, 0.9, hex(0x77665a), 91);
     // Cap.
@@ -169,16 +192,21 @@ DemoPicture keeper() {
     cap.cubicTo({0.62, 0.27}, {0.46, 0.28}, {0.345, 0.318});
     c.fill(cap, [](float x, float y) {
         const float rib = 0.5f + 0.5f * std::sin(x * 190 + y * 30);
-        return Dot{mix(hex(0x4f6f7a), hex(0x10202a), smooth(0.36f, 0.66f, x)) * (0.75f + 0.25f * rib + 0.2f * fractalNoise(x * 120, y * 120, 3, 631)), 1};
+        return Dot{mix(hex(0x4f6f7a), hex(0x10202a), smooth(0.36f, 0.66f, x)) *
+                       (0.75f + 0.25f * rib + 0.2f * fractalNoise(x * 120, y * 120, 3, 631)),
+                   1};
     });
-    c.fill(stroke({0.335, 0.33}, {0.43, 0.285}, {0.62, 0.27}, {0.765, 0.315}, 0.05, 0.056, 0.05), [](float x, float y) {
-        const float rib = 0.5f + 0.5f * std::sin(x * 260 + y * 90);
-        return Dot{mix(hex(0x6a8791), hex(0x14262f), smooth(0.36f, 0.6f, x)) * (0.7f + 0.3f * rib), 1};
-    });
+    c.fill(stroke({0.335, 0.33}, {0.43, 0.285}, {0.62, 0.27}, {0.765, 0.315}, 0.05, 0.056, 0.05),
+           [](float x, float y) {
+               const float rib = 0.5f + 0.5f * std::sin(x * 260 + y * 90);
+               return Dot{mix(hex(0x6a8791), hex(0x14262f), smooth(0.36f, 0.6f, x)) * (0.7f + 0.3f * rib), 1};
+           });
     for (int i = 0; i < 70; ++i) {
         const double a = hashNoise(i, 4, 95), k = hashNoise(i, 5, 95);
         const Vec2 root{0.6 + 0.14 * a, 0.33 + 0.08 * k}, tip{0.9 + 0.12 * k, 0.2 + 0.36 * a};
-        c.fill(stroke(root, root + Vec2{0.1, -0.03}, tip + Vec2{-0.1, 0.08 * (k - 0.5)}, tip, 0.0005, 0.0026, 0.0002), mix(hex(0x8b7a68), hex(0xf0d9ae), float(k)), 0.8f);
+        c.fill(stroke(root, root + Vec2{0.1, -0.03}, tip + Vec2{-0.1, 0.08 * (k - 0.5)}, tip, 0.0005, 0.0026,
+                      0.0002),
+               mix(hex(0x8b7a68), hex(0xf0d9ae), float(k)), 0.8f);
     }
     c.grain(0.05f, 14);
     return {"keeper.jpg", c.jpeg(91)};

@@ -1,0 +1,188 @@
+// glyptos-cli as a script sees it: exit codes, one line on stderr, files that are whole or not there. No
+// display at all.
+#include "file/project.h"
+#include "support/pictures.h"
+
+#include <QImage>
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <QProcess>
+#include <sys/resource.h>
+
+using namespace glyptos;
+using namespace glyptos::test;
+
+namespace {
+
+struct Ran {
+    int code = -1;
+    QByteArray out, err;
+    QJsonDocument json() const { return QJsonDocument::fromJson(out); }
+};
+
+} // namespace
+
+class CliTest : public QObject {
+    Q_OBJECT
+    std::unique_ptr<QTemporaryDir> folder;
+    QString at(const QString& name) const { return folder->filePath(name); }
+
+    Ran run(const QStringList& arguments, rlim_t mostFileBytes = RLIM_INFINITY) const {
+        QProcess process;
+        QProcessEnvironment plain = QProcessEnvironment::systemEnvironment();
+        for (const char* name : {"DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"}) plain.remove(name);
+        process.setProcessEnvironment(plain);
+        process.setWorkingDirectory(folder->path());
+        if (mostFileBytes != RLIM_INFINITY)
+            process.setChildProcessModifier([=] {
+                const rlimit limit{mostFileBytes, mostFileBytes};
+                setrlimit(RLIMIT_FSIZE, &limit);
+            });
+        process.start(QStringLiteral(CLI_PROGRAM), arguments);
+        if (!process.waitForFinished(120000)) qFatal("glyptos-cli did not end");
+        return {process.exitStatus() == QProcess::NormalExit ? process.exitCode() : -2,
+                process.readAllStandardOutput(), process.readAllStandardError()};
+    }
+
+    void refused(const Ran& ran, const QString& says) const {
+        QCOMPARE(ran.code, 2);
+        const QString err = QString::fromUtf8(ran.err);
+        QVERIFY2(err.contains(says), qPrintable(err));
+        QVERIFY2(err.count('\n') == 1 && err.endsWith('\n') && err.startsWith("glyptos-cli: "),
+                 qPrintable(err));
+    }
+
+    QStringList files() const { return QDir(folder->path()).entryList(QDir::Files | QDir::Hidden); }
+
+  private Q_SLOTS:
+    void init() { folder = std::make_unique<QTemporaryDir>(); }
+
+    void fromNothingToFiles() {
+        QFile brief(at("brief.json"));
+        QVERIFY(brief.open(QIODevice::WriteOnly));
+        brief.write(
+            R"({"artist":"The Gannet Hours","title":"Slack Tide Almanac","label":"","catalogue":"GSR 027","year":"2026",
+                        "tracks":[{"side":"A","title":"Þröskuldur","seconds":222}]})");
+        brief.close();
+        const QString file = "Slök flóð – ný.glyptos";
+        QCOMPARE(run({"new", file, "--form", "digital-cover", "--form", "sleeve-12", "--brief", "brief.json"})
+                     .code,
+                 0);
+        const Ran info = run({"info", file, "--json"});
+        QCOMPARE(info.code, 0);
+        QCOMPARE(info.json()["title"].toString(), QStringLiteral("Slack Tide Almanac"));
+        QCOMPARE(info.json()["pieces"].toArray().size(), 2);
+        QVERIFY(QString::fromUtf8(run({"info", file}).out).contains("A1  Þröskuldur  3:42"));
+
+        QCOMPARE(run({"render", file, "--width", "300", "--out", "cover.png"}).code, 0);
+        QCOMPARE(QImage(at("cover.png")).size(), QSize(300, 300));
+        QCOMPARE(
+            run({"render", file, "--piece", "sleeve-12", "--ppi", "25.4", "--bleed", "--out", "flat.jpg"})
+                .code,
+            0);
+        QCOMPARE(QImage(at("flat.jpg")).size(), QSize(640, 321)); // 633.8 + 6 by 315 + 6 mm at one pixel a mm
+        const Ran jpeg = run({"export", file, "--piece", "digital-cover", "--as", "jpeg", "--width", "1600",
+                              "--quality", "90", "--out", "store.jpg", "--json"});
+        QCOMPARE(jpeg.code, 0);
+        QCOMPARE(jpeg.json()["width"].toInt(), 1600);
+        QCOMPARE(qint64(jpeg.json()["bytes"].toInt()), QFileInfo(at("store.jpg")).size());
+        const Ran pdf =
+            run({"export", file, "--piece", "sleeve-12", "--as", "pdf", "--out", "sleeve.pdf", "--json"});
+        QCOMPARE(pdf.code, 0);
+        QCOMPARE(pdf.json()["trimWidthMm"].toDouble(), 633.8);
+        QVERIFY(pdf.json()["mostInkPercent"].toDouble() <= 330);
+    }
+
+    void formsAndTheirFigures() {
+        const Ran all = run({"forms", "--json"});
+        QStringList ids;
+        for (const auto& form : all.json().array()) ids << form.toObject()["id"].toString();
+        for (const char* id : {"digital-cover", "podcast-tile", "sleeve-12"}) QVERIFY(ids.contains(id));
+        const auto spine = [](const Ran& ran) {
+            return ran.json()["parameters"].toObject()["spine"].toDouble();
+        };
+        QCOMPARE(spine(run({"forms", "sleeve-12", "--set", "spine=4mm", "--json"})), 4.0);
+        QCOMPARE(spine(run({"forms", "sleeve-12", "--set", "discs=2", "--set", "board=0.52", "--json"})),
+                 2 * 0.52 + 2 * 2.6 + 0.3);
+        QCOMPARE(spine(run({"forms", "sleeve-12", "--set", "spine=1/8in + 1mm", "--json"})), 25.4 / 8 + 1);
+        QVERIFY(QString::fromUtf8(run({"forms", "sleeve-12"}).out)
+                    .contains("spine = 3.8 mm   (2 × 0.45 + 1 × (2.3 + 0.3) + 0.3)"));
+    }
+
+    void theDemoHoldsTogether() {
+        const Ran info = run({"info", QStringLiteral(DEMO_RELEASE), "--json"});
+        QCOMPARE(info.code, 0);
+        QStringList forms;
+        for (const auto& piece : info.json()["pieces"].toArray())
+            forms << piece.toObject()["form"].toString();
+        for (const char* id : {"digital-cover", "podcast-tile", "sleeve-12"}) QVERIFY(forms.contains(id));
+        QVERIFY(info.json()["sources"].toArray().size() >= 9);
+        QCOMPARE(run({"render", QStringLiteral(DEMO_RELEASE), "--width", "200", "--out", "a.png"}).code, 0);
+        const QImage cover(at("a.png"));
+        QVERIFY(cover.pixelColor(100, 5).blueF() > cover.pixelColor(100, 5).redF()); // night sky above
+    }
+
+    void refusals_data() {
+        QTest::addColumn<QStringList>("arguments");
+        QTest::addColumn<QString>("says");
+        const auto row = [](const char* name, const QStringList& arguments, const char* says) {
+            QTest::newRow(name) << arguments << says;
+        };
+        row("nothing", {}, "--help");
+        row("unknown command", {"polish"}, "--help");
+        row("no such file", {"info", "gone.glyptos"}, "“gone.glyptos” was not opened");
+        row("not a release", {"info", "words.txt"}, "not a Glyptos release");
+        row("unknown form", {"new", "x.glyptos", "--form", "sleeve-13"}, "sleeve-13");
+        row("brief is not JSON", {"new", "x.glyptos", "--form", "sleeve-12", "--brief", "words.txt"},
+            "“words.txt” cannot be used");
+        row("file is there", {"new", "words.txt", "--form", "sleeve-12"}, "is there already");
+        row("folder is gone", {"new", "gone/x.glyptos", "--form", "sleeve-12"}, "was not written");
+        row("unknown figure", {"forms", "sleeve-12", "--set", "lid=4"}, "no parameter “lid”");
+        row("figure out of range", {"forms", "sleeve-12", "--set", "spine=900"}, "must lie between");
+        row("not a figure", {"forms", "sleeve-12", "--set", "spine=wide"}, "wide");
+        row("unknown piece", {"render", "good.glyptos", "--piece", "lid", "--out", "x.png"},
+            "no piece “lid”");
+        row("unknown panel", {"render", "good.glyptos", "--panel", "lid", "--out", "x.png"},
+            "no panel “lid”");
+        row("unknown take", {"render", "good.glyptos", "--take", "Q", "--out", "x.png"}, "no take “Q”");
+        row("unknown ending", {"render", "good.glyptos", "--out", "x.bmp"}, ".png");
+        row("ppi of a screen piece", {"render", "good.glyptos", "--ppi", "300", "--out", "x.png"}, "--width");
+        row("negative width", {"render", "good.glyptos", "--width", "-4", "--out", "x.png"}, "--width");
+        row("too wide", {"render", "good.glyptos", "--width", "200000", "--out", "x.png"}, "x");
+        row("quality of 400",
+            {"export", "good.glyptos", "--piece", "digital-cover", "--as", "jpeg", "--quality", "400",
+             "--width", "64", "--out", "x.jpg"},
+            "between 1 and 100");
+        row("print of a screen piece",
+            {"export", "good.glyptos", "--piece", "digital-cover", "--as", "pdf", "--out", "x.pdf"},
+            "made for screens");
+        row("into a folder that is gone", {"render", "good.glyptos", "--width", "64", "--out", "gone/x.png"},
+            "“x.png” was not written");
+    }
+    void refusals() {
+        QFETCH(QStringList, arguments);
+        QFETCH(QString, says);
+        write(at("words.txt").toStdString(), {'a', 'b', 'c'});
+        QCOMPARE(run({"new", "good.glyptos", "--form", "digital-cover"}).code, 0);
+        refused(run(arguments), says);
+        QCOMPARE(files(), (QStringList{"good.glyptos", "words.txt"}));
+        QCOMPARE(QFileInfo(at("words.txt")).size(), 3);
+    }
+
+    void aFullDiskLeavesNothing() {
+        QVERIFY(QFile::copy(QStringLiteral(DEMO_RELEASE), at("demo.glyptos")));
+        constexpr rlim_t small = 20000;
+        refused(run({"export", "demo.glyptos", "--piece", "digital-cover", "--as", "jpeg", "--width", "900",
+                     "--out", "a.jpg"},
+                    small),
+                "“a.jpg” was not written (File too large)");
+        refused(
+            run({"export", "demo.glyptos", "--piece", "sleeve-12", "--as", "pdf", "--out", "a.pdf"}, small),
+            "“a.pdf” was not written");
+        QCOMPARE(files(), QStringList{"demo.glyptos"});
+    }
+};
+
+QTEST_GUILESS_MAIN(CliTest)
+#include "cli_test.moc"

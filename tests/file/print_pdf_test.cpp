@@ -1,0 +1,282 @@
+// The print file, read back by other eyes: QPDF for its structure, Poppler's tools for what it shows.
+#include "file/print_pdf.h"
+
+#include "file/data_folder.h"
+#include "file/project.h"
+#include "file/store_picture.h"
+#include "support/pictures.h"
+
+#include <QColorSpace>
+#include <QDir>
+#include <QImage>
+#include <QProcess>
+#include <qpdf/Buffer.hh>
+#include <qpdf/QPDF.hh>
+#include <qpdf/QPDFPageObjectHelper.hh>
+
+using namespace glyptos;
+using namespace glyptos::test;
+
+namespace {
+
+constexpr double kPt = 72 / 25.4;       // points in a mm
+constexpr double kBoxTolerance = 0.001; // points: four decimals in the file
+constexpr double kPpi = 40;             // enough to see where things are
+
+double at(const QPDFObjectHandle& box, int i) {
+    return const_cast<QPDFObjectHandle&>(box).getArrayItem(i).getNumericValue();
+}
+
+bool isBox(const QPDFObjectHandle& box, const Rect& wantMm, const Rect& mediaMm) {
+    // y runs up in the file, down on the flat.
+    const double want[] = {(wantMm.x - mediaMm.x) * kPt, (mediaMm.bottom() - wantMm.bottom()) * kPt,
+                           (wantMm.right() - mediaMm.x) * kPt, (mediaMm.bottom() - wantMm.y) * kPt};
+    for (int i = 0; i < 4; ++i)
+        if (std::abs(at(box, i) - want[i]) > kBoxTolerance) return false;
+    return true;
+}
+
+std::string streamText(QPDFObjectHandle stream) {
+    const auto data = stream.getStreamData();
+    return {reinterpret_cast<const char*>(data->getBuffer()), data->getSize()};
+}
+
+QString output(const QString& program, const QStringList& arguments) {
+    QProcess process;
+    process.start(program, arguments);
+    if (!process.waitForFinished(60000) || process.exitCode() != 0)
+        qFatal("%s: %s", qPrintable(program), process.readAllStandardError().constData());
+    return QString::fromUtf8(process.readAllStandardOutput());
+}
+
+} // namespace
+
+class PrintPdfTest : public QObject {
+    Q_OBJECT
+    FontLibrary fonts{dataFolder() / "fonts", true};
+    HeldPictures pictures;
+    Renderer renderer{pictures, fonts};
+    QTemporaryDir folder;
+    ReleasePtr release;
+    std::string sleeve;
+    QString file;
+    PrintReport report;
+    QImage page; ///< the whole page as Poppler shows it, at kPpi
+
+    std::string path() const { return file.toStdString(); }
+
+    void fill(const char* panel, const Rgba& colour) {
+        Layer layer;
+        layer.name = "Ground";
+        layer.content = FillContent{colour, std::nullopt, 0};
+        release = withLayer(release, {sleeve, panel}, layer);
+    }
+
+    void words(const char* panel, const std::string& text, const Rgba& colour, Vec2 at, double size) {
+        Layer layer;
+        layer.name = text;
+        TextContent content;
+        content.spec.text = text;
+        content.spec.size = size;
+        content.spec.style = "Bold";
+        content.colour = colour;
+        layer.content = content;
+        layer.placement.position = at;
+        release = withLayer(release, {sleeve, panel}, layer);
+    }
+
+    Rect mediaMm() const { return release->piece(sleeve)->flat->withBleed().grown(10); }
+    QColor seenAt(double xMm, double yMm) const {
+        const Rect media = mediaMm();
+        return page.pixelColor(int((xMm - media.x) / 25.4 * kPpi), int((yMm - media.y) / 25.4 * kPpi));
+    }
+
+  private Q_SLOTS:
+    void initTestCase() {
+        const auto forms = shippedForms().value();
+        release = std::make_shared<const Release>();
+        for (const auto& form : forms) release = withPiece(release, form).value();
+        for (const PiecePtr& p : release->pieces)
+            if (p->form->id == "sleeve-12") sleeve = p->id;
+        release = withParameter(release, sleeve, "spine", 6).value();
+        Brief brief;
+        brief.title = "Síðasta háflæði";
+        brief.artist = "The Gannet Hours";
+        release = withBrief(release, brief);
+        fill("back", {0.1f, 0.3f, 0.35f, 1});
+        fill("spine", {0.8f, 0.25f, 0.15f, 1});
+        fill("front", {0.04f, 0.05f, 0.03f, 1});
+        words("front", "{title}", {0, 0, 0, 1}, {20, 20}, 14);
+        words("spine", "MM", {1, 1, 1, 1}, {40, 0.5}, 5);
+        file = folder.filePath("Hlið A við Höfn.pdf");
+        const auto written =
+            writePrintPdf(renderer, release, sleeve, pressProfileBytes(), {kPpi, 3.3}, path());
+        QVERIFY2(written, qPrintable(sentence(written)));
+        report = *written;
+        output("pdftoppm",
+               {"-r", QString::number(kPpi), "-png", "-singlefile", file, folder.filePath("page")});
+        QVERIFY(page.load(folder.filePath("page.png")));
+    }
+
+    void boxesAreExact() {
+        QPDF pdf;
+        pdf.processFile(path().c_str());
+        auto pages = pdf.getAllPages();
+        QCOMPARE(pages.size(), size_t(1));
+        const Flat& flat = *release->piece(sleeve)->flat;
+        QCOMPARE(flat.trim(), (Rect{0, 0, 315 + 6 + 315, 315}));
+        QVERIFY(isBox(pages[0].getKey("/TrimBox"), flat.trim(), mediaMm()));
+        QVERIFY(isBox(pages[0].getKey("/BleedBox"), flat.trim().grown(3), mediaMm()));
+        QVERIFY(isBox(pages[0].getKey("/MediaBox"), mediaMm(), mediaMm()));
+        const QString info = output("pdfinfo", {"-box", file});
+        QVERIFY2(info.contains("Síðasta háflæði") && info.contains("PDF version:     1.6"), qPrintable(info));
+        QCOMPARE(report.trimWidthMm, 636.0);
+        QCOMPARE(report.bytes, std::filesystem::file_size(path()));
+    }
+
+    void structureIsSound() {
+        QPDF pdf;
+        pdf.processFile(path().c_str());
+        QVERIFY(pdf.getWarnings().empty());
+        const QString fontList = output("pdffonts", {file});
+        QCOMPARE(fontList.count('\n'), 2); // the heading alone: every word is an outline
+    }
+
+    void artIsInPressInksUnderTheLimit() {
+        QPDF pdf;
+        pdf.processFile(path().c_str());
+        auto images = QPDFPageObjectHelper(pdf.getAllPages()[0]).getImages();
+        QCOMPARE(images.size(), size_t(1));
+        QPDFObjectHandle image = images.begin()->second;
+        QCOMPARE(QString::fromStdString(image.getDict().getKey("/ColorSpace").getName()),
+                 QStringLiteral("/DeviceCMYK"));
+        const auto data = image.getStreamData();
+        const unsigned char* ink = data->getBuffer();
+        int most = 0;
+        for (size_t i = 0; i + 3 < data->getSize(); i += 4)
+            most = std::max(most, ink[i] + ink[i + 1] + ink[i + 2] + ink[i + 3]);
+        QVERIFY(most <= 3.3 * 255);
+        QVERIFY(most > 2.5 * 255); // the nearly black front wants more than half of it
+        QCOMPARE(report.mostInk, most / 255.0);
+        const QString listed = output("pdfimages", {"-list", file});
+        QVERIFY2(listed.contains("cmyk"), qPrintable(listed));
+    }
+
+    void outputIntentCarriesTheProfile() {
+        QPDF pdf;
+        pdf.processFile(path().c_str());
+        QPDFObjectHandle intent = pdf.getRoot().getKey("/OutputIntents").getArrayItem(0);
+        QCOMPARE(QString::fromStdString(intent.getKey("/S").getName()), QStringLiteral("/GTS_PDFX"));
+        const auto profile = intent.getKey("/DestOutputProfile").getStreamData();
+        QCOMPARE(profile->getSize(), pressProfileBytes().size());
+        QVERIFY(std::equal(pressProfileBytes().begin(), pressProfileBytes().end(), profile->getBuffer()));
+    }
+
+    void blackWordsAreBlackInkOnly() {
+        QPDF pdf;
+        pdf.processFile(path().c_str());
+        const std::string content = streamText(QPDFObjectHandle(pdf.getAllPages()[0]).getKey("/Contents"));
+        QVERIFY(content.find("0 0 0 1 k") != content.npos);
+        QCOMPARE(report.outlinedTexts, 2);
+    }
+
+    void artFillsTheBleedAndEndsThere() {
+        const auto dark = [&](double x, double y) { return seenAt(x, y).lightness() < 140; };
+        const auto paper = [&](double x, double y) { return seenAt(x, y).lightness() > 245; };
+        for (const double y : {-2.0, 150.0, 317.0}) {
+            QVERIFY(dark(-2, y) && dark(638, y));
+            QVERIFY(paper(-4, y) && paper(640, y));
+        }
+        QVERIFY(dark(100, -2) && paper(100, -3.9) && dark(500, 317) && paper(500, 319.2));
+    }
+
+    void panelsLieInOrder() {
+        QVERIFY(seenAt(150, 200).blue() > seenAt(150, 200).red());             // back
+        QVERIFY(seenAt(318, 200).red() > 150 && seenAt(318, 200).blue() < 90); // spine
+        QVERIFY(seenAt(500, 200).lightness() < 40);                            // front
+        // No sliver of paper or guide line where they meet.
+        for (double x = 310; x < 326; x += 0.3) QVERIFY(seenAt(x, 200).lightness() < 140);
+    }
+
+    void spineWordsRunDownwards() {
+        // Turned by 90°: words that start 40 mm along the spine stand 40 mm below its top, and are read from
+        // the right.
+        int found = 0;
+        for (double y = 41; y < 48; y += 0.5)
+            for (double x = 315; x < 321; x += 0.5) found += seenAt(x, y).lightness() > 200;
+        QVERIFY(found > 8);
+        for (double y = 60; y < 300; y += 2) QVERIFY(seenAt(318, y).lightness() < 160);
+    }
+
+    void marksStandOutsideTheBleed() {
+        const auto inked = [&](double x, double y) {
+            for (double d = -0.7; d <= 0.7; d += 0.3) // a mark may be dashed, so a stretch of it is looked at
+                for (double along = -2; along <= 2; along += 0.5)
+                    if (seenAt(x + d, y + along).lightness() < 225) return true;
+            return false;
+        };
+        for (const double x : {0.0, 636.0, 315.0, 321.0})
+            QVERIFY2(inked(x, -7) && inked(x, 322), qPrintable(QString::number(x)));
+        for (const double y : {0.0, 315.0}) QVERIFY(inked(-7, y) && inked(643, y));
+        // Between the bleed and the marks there is a clear gap.
+        for (double x = -2; x < 638; x += 1) QVERIFY(seenAt(x, -3.8).lightness() > 240);
+        QVERIFY(!inked(160, -7) && !inked(480, 322));
+    }
+
+    void sameReleaseSameBytes() {
+        const QString again = folder.filePath("again.pdf");
+        QVERIFY(
+            writePrintPdf(renderer, release, sleeve, pressProfileBytes(), {kPpi, 3.3}, again.toStdString()));
+        QVERIFY(readFile(path()).value() == readFile(again.toStdString()).value());
+    }
+
+    void wordsBehindArtAreNotLifted() {
+        ReleasePtr covered = release;
+        Layer veil;
+        veil.name = "Veil";
+        veil.content = FillContent{{1, 1, 1, 1}, std::nullopt, 0};
+        veil.blend = BlendMode::Multiply;
+        covered = withLayer(covered, {sleeve, "front"}, veil);
+        const auto written = writePrintPdf(renderer, covered, sleeve, pressProfileBytes(), {kPpi, 3.3},
+                                           folder.filePath("veil.pdf").toStdString());
+        QVERIFY(written);
+        QCOMPARE(written->outlinedTexts, 1); // the spine's
+    }
+
+    void refusals() {
+        std::string cover;
+        for (const PiecePtr& p : release->pieces)
+            if (p->form->id == "digital-cover") cover = p->id;
+        const auto screen = writePrintPdf(renderer, release, cover, pressProfileBytes(), {},
+                                          folder.filePath("x.pdf").toStdString());
+        QVERIFY2(sentence(screen).contains("made for screens"), qPrintable(sentence(screen)));
+        const auto profile = writePrintPdf(renderer, release, sleeve, std::vector<uint8_t>{1, 2}, {},
+                                           folder.filePath("x.pdf").toStdString());
+        QVERIFY(!profile);
+        const auto place = writePrintPdf(renderer, release, sleeve, pressProfileBytes(), {kPpi, 3.3},
+                                         folder.filePath("gone/x.pdf").toStdString());
+        QVERIFY2(sentence(place).contains("“x.pdf” was not written"), qPrintable(sentence(place)));
+        QVERIFY(!QFile::exists(folder.filePath("x.pdf")));
+    }
+
+    void storePicturesCarryTheirProfile() {
+        const auto jpeg =
+            encodePiece(renderer, release, sleeve, {PictureFormat::Jpeg, "front", 1500, 0, false, 92});
+        QVERIFY2(jpeg, qPrintable(sentence(jpeg)));
+        QCOMPARE(jpeg->width, 1500);
+        QCOMPARE(jpeg->height, 1500);
+        const QImage seen = QImage::fromData(jpeg->bytes.data(), int(jpeg->bytes.size()), "JPG");
+        QVERIFY(seen.colorSpace() == QColorSpace(QColorSpace::SRgb) || seen.colorSpace().isValid());
+        QVERIFY(seen.pixelColor(700, 1000).lightness() < 20);
+        const auto tooLarge =
+            encodePiece(renderer, release, sleeve, {PictureFormat::Png, {}, 90000, 0, false, 92});
+        QVERIFY(!tooLarge);
+        const auto quality =
+            encodePiece(renderer, release, sleeve, {PictureFormat::Jpeg, "front", 64, 0, false, 101});
+        QVERIFY(sentence(quality).contains("between 1 and 100"));
+        QVERIFY(!encodePiece(renderer, release, sleeve, {PictureFormat::Jpeg, "lid", 64, 0, false, 90}));
+    }
+};
+
+QTEST_GUILESS_MAIN(PrintPdfTest)
+#include "print_pdf_test.moc"

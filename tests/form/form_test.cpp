@@ -1,0 +1,95 @@
+#include "form/form.h"
+
+#include "file/data_folder.h"
+#include "support/pictures.h"
+
+using namespace glyptos;
+using test::sentence;
+
+class FormTest : public QObject {
+    Q_OBJECT
+    Form sleeve = loadForm(dataFolder() / "forms" / "sleeve-12.json").value();
+
+  private Q_SLOTS:
+    void everyShippedFormWorksOut() {
+        const auto forms = loadForms(dataFolder() / "forms");
+        QVERIFY2(forms, qPrintable(sentence(forms)));
+        QVERIFY(forms->size() >= 3);
+        for (const Form& form : *forms) QVERIFY2(workOut(form), form.id.c_str());
+    }
+
+    void spineFromBoardAndDiscs() {
+        // 2 × board + discs × (disc + inner sleeve) + ease
+        QVERIFY(std::abs(workOut(sleeve)->values.at("spine") - (2 * 0.45 + 1 * (2.3 + 0.3) + 0.3)) < 1e-12);
+        const auto thick = workOut(sleeve, {{"board", 0.52}, {"discs", 2}, {"disc", 1.9}});
+        QVERIFY(std::abs(thick->panel("spine")->onFlat.w - (2 * 0.52 + 2 * (1.9 + 0.3) + 0.3)) < 1e-12);
+        QCOMPARE(thick->working.at("spine"), "2 × 0.52 + 2 × (1.9 + 0.3) + 0.3");
+        QCOMPARE(workOut(sleeve, {{"spine", 4}})->panel("front")->onFlat.x, 319.0);
+    }
+
+    void sleeveGeometry() {
+        const Flat flat = *workOut(sleeve);
+        QVERIFY(std::abs(flat.trim().w - 633.8) < 1e-9);
+        QCOMPARE(flat.trim().h, 315.0);
+        QVERIFY(std::abs(flat.withBleed().w - 639.8) < 1e-9);
+        const Panel& front = *flat.panel("front");
+        QCOMPARE(front.withBleed(), (Rect{0, -3, 318, 321})); // no bleed at the fold
+        QCOMPARE(*front.safeArea(), (Rect{5, 5, 305, 305}));
+    }
+
+    void turnedPanelsKeepTheirOwnFrame() {
+        const Flat flat = *workOut(sleeve);
+        const Panel& spine = *flat.panel("spine");
+        QCOMPARE(spine.width, 315.0);
+        QVERIFY(std::abs(spine.height - 3.8) < 1e-12);
+        // Turned clockwise, the words' left end is at the top of the flat, and their tops face the front.
+        const Vec2 start = spine.toFlat().map({0, 1.9}), top = spine.toFlat().map({100, 0});
+        QVERIFY(std::abs(start.y) < 1e-9);
+        QVERIFY(std::abs(top.x - 318.8) < 1e-9);
+        QVERIFY(spine.bleeds ==
+                (Edges{true, false, true, false})); // flat top and bottom are its left and right
+        const Rect back = spine.toFlat().mapBounds(spine.trim());
+        QVERIFY(std::abs(back.x - 315) < 1e-9 && std::abs(back.w - 3.8) < 1e-9);
+    }
+
+    void refusedFigures() {
+        QVERIFY(sentence(workOut(sleeve, {{"spine", 99}})).contains("Spine must lie between 1 and 30 mm"));
+        QVERIFY(sentence(workOut(sleeve, {{"girth", 1}})).contains("girth"));
+        QVERIFY(!workOut(sleeve, {{"spine", std::nan("")}}));
+    }
+
+    void wrongFormsSayWhere_data() {
+        QTest::addColumn<QString>("json");
+        QTest::addColumn<QString>("where");
+        const QString panel = R"({"id":"p","name":"P","x":0,"y":0,"w":10,"h":10})";
+        const auto form = [](const QString& panels, const QString& more = {}) {
+            return R"({"schema":1,"id":"f","name":"F","unit":"mm","panels":[)" + panels + "]" + more + "}";
+        };
+        QTest::newRow("not json") << "{"
+                                  << "not valid JSON";
+        QTest::newRow("newer") << R"({"schema":2})"
+                               << "form.schema must be 1";
+        QTest::newRow("no panels") << form("") << "at least one panel";
+        QTest::newRow("no width") << form(R"({"id":"p","name":"P","x":0,"y":0,"h":1})")
+                                  << "form.panels[0].w is missing";
+        QTest::newRow("turn") << form(R"({"id":"p","name":"P","x":0,"y":0,"w":1,"h":1,"turn":45})")
+                              << "form.panels[0].turn";
+        QTest::newRow("unknown entry") << form(panel, R"(,"glue":1)") << "unknown entry “glue”";
+        QTest::newRow("fold kind")
+            << form(panel, R"(,"folds":[{"id":"a","kind":"wavy","x1":0,"y1":0,"x2":0,"y2":1}])")
+            << "form.folds[0].kind";
+        QTest::newRow("formula") << form(R"({"id":"p","name":"P","x":0,"y":0,"w":"girth","h":1})") << "girth";
+        QTest::newRow("empty panel") << form(R"({"id":"p","name":"P","x":0,"y":0,"w":0,"h":1})")
+                                     << "has no area";
+    }
+    void wrongFormsSayWhere() {
+        QFETCH(QString, json);
+        QFETCH(QString, where);
+        const auto form = parseForm(json.toStdString(), "mine.json");
+        const QString said = form ? sentence(workOut(*form)) : sentence(form);
+        QVERIFY2(said.contains(where), qPrintable(said));
+    }
+};
+
+QTEST_GUILESS_MAIN(FormTest)
+#include "form_test.moc"

@@ -1,0 +1,163 @@
+#include "release/edits.h"
+
+#include "release/history.h"
+#include "support/pictures.h"
+
+#include <QRandomGenerator>
+
+using namespace glyptos;
+using test::frontOf;
+using test::screenRelease;
+
+namespace {
+
+ReleasePtr withNamed(ReleasePtr release, std::initializer_list<const char*> frontToBack) {
+    std::vector<const char*> names(frontToBack);
+    for (auto it = names.rbegin(); it != names.rend(); ++it) {
+        Layer layer;
+        layer.id = layer.name = *it;
+        layer.content = FillContent{};
+        release = withLayer(release, frontOf(release), layer);
+    }
+    return release;
+}
+
+std::string order(const Stack& stack) {
+    std::string out;
+    for (const LayerPtr& l : stack) {
+        out += l->name;
+        if (const auto* g = l->as<GroupContent>()) out += "(" + order(g->layers) + ")";
+    }
+    return out;
+}
+
+std::string order(const ReleasePtr& r) {
+    return order(stackOf(*r, frontOf(r)));
+}
+
+} // namespace
+
+class EditsTest : public QObject {
+    Q_OBJECT
+  private Q_SLOTS:
+    void editsShareWhatTheyDoNotTouch() {
+        const ReleasePtr a = withNamed(screenRelease(10, 10), {"x", "y", "z"});
+        const ReleasePtr b = withChangedLayer(a, frontOf(a), "y", [](Layer& l) { l.opacity = 0.5; });
+        QCOMPARE(findLayer(stackOf(*a, frontOf(a)), "y")->opacity, 1.0);
+        QCOMPARE(findLayer(stackOf(*b, frontOf(b)), "y")->opacity, 0.5);
+        QVERIFY(findLayer(stackOf(*a, frontOf(a)), "x") ==
+                findLayer(stackOf(*b, frontOf(b)), "x")); // the same node
+        QVERIFY(withChangedLayer(a, frontOf(a), "nobody", [](Layer&) {}) == a);
+        QVERIFY(withBrief(a, a->brief) == a);
+    }
+
+    void orderInTheStack() {
+        const ReleasePtr r = withNamed(screenRelease(10, 10), {"a", "b", "c", "d"});
+        const PanelRef p = frontOf(r);
+        QCOMPARE(order(r), "abcd");
+        QCOMPARE(order(withMovedLayer(r, p, "a", {}, 4)), "bcda");
+        QCOMPARE(order(withMovedLayer(r, p, "a", {}, 2)), "bacd");
+        QCOMPARE(order(withMovedLayer(r, p, "d", {}, 0)), "dabc");
+        QCOMPARE(order(withoutLayer(r, p, "b")), "acd");
+        Layer e;
+        e.id = e.name = "e";
+        e.content = FillContent{};
+        QCOMPARE(order(withLayer(r, p, e, "c")), "abecd");
+    }
+
+    void groups() {
+        const ReleasePtr r = withNamed(screenRelease(10, 10), {"a", "b", "c"});
+        const PanelRef p = frontOf(r);
+        std::string id;
+        ReleasePtr g = withGrouped(r, p, "b", &id);
+        g = withChangedLayer(g, p, id, [](Layer& l) { l.name = "G"; });
+        QCOMPARE(order(g), "aG(b)c");
+        const ReleasePtr filled = withMovedLayer(g, p, "c", id, 0);
+        QCOMPARE(order(filled), "aG(cb)");
+        QCOMPARE(order(withMovedLayer(filled, p, "b", {}, 0)), "baG(c)");
+        QCOMPARE(order(withMovedLayer(filled, p, "b", id, 0)), "aG(bc)");
+        QVERIFY(withMovedLayer(filled, p, id, id, 0) == filled); // not into itself
+        QCOMPARE(order(withUngrouped(filled, p, id)), "acb");
+        const ReleasePtr inner = withGrouped(filled, p, "b");
+        const std::string innerId = findLayer(stackOf(*inner, p), id)->as<GroupContent>()->layers[1]->id;
+        QVERIFY(withMovedLayer(inner, p, id, innerId, 0) == inner); // nor into what it holds
+        std::string copy;
+        const ReleasePtr twice = withDuplicate(filled, p, id, &copy);
+        QCOMPARE(order(twice), "aG(cb)G(cb)");
+        QVERIFY(findLayer(stackOf(*twice, p), copy)->as<GroupContent>()->layers[0]->id != "c");
+    }
+
+    void piecesAndParameters() {
+        auto form = std::make_shared<Form>(
+            loadForm(std::string(SOURCE_FOLDER) + "/data/forms/sleeve-12.json").value());
+        ReleasePtr r = withPiece(std::make_shared<const Release>(), form).value();
+        const std::string id = r->pieces[0]->id;
+        r = withParameter(r, id, "discs", 2).value();
+        QVERIFY(std::abs(r->pieces[0]->flat->values.at("spine") - 6.4) < 1e-12);
+        QVERIFY(!withParameter(r, id, "spine", 500));
+        r = withParameter(r, id, "discs", std::nullopt).value();
+        QVERIFY(std::abs(r->pieces[0]->flat->values.at("spine") - 3.8) < 1e-12);
+        QVERIFY(!withTake(r, id, "B"));
+        QVERIFY(withoutPiece(r, id)->pieces.empty());
+    }
+
+    void historyIsNamedAndMerges() {
+        ReleasePtr r = withNamed(screenRelease(10, 10), {"a"});
+        History h(r);
+        const auto opacity = [&](double v) {
+            return withChangedLayer(h.current(), frontOf(r), "a", [&](Layer& l) { l.opacity = v; });
+        };
+        h.push("Dim", opacity(0.9), "opacity a");
+        h.push("Dim", opacity(0.8), "opacity a");
+        h.push("Dim", opacity(0.7), "opacity a");
+        h.push("Nothing", h.current());
+        QCOMPARE(h.names(), (std::vector<std::string>{"Open", "Dim"}));
+        h.settle();
+        h.push("Dim", opacity(0.6), "opacity a");
+        QCOMPARE(h.names().size(), size_t(3));
+        h.undo();
+        h.undo();
+        QVERIFY(h.current() == r && !h.canUndo() && h.redoName() == "Dim");
+        h.redo();
+        h.push("Bright", opacity(1));
+        QVERIFY(!h.canRedo());
+    }
+
+    void fiveHundredRandomEditsReplay() {
+        // Going all the way back and forth again gives the same releases, node for node.
+        QRandomGenerator random(3);
+        ReleasePtr r = withNamed(screenRelease(10, 10), {"a", "b", "c"});
+        History h(r);
+        std::vector<ReleasePtr> seen{r};
+        for (int i = 0; i < 500; ++i) {
+            const Stack& stack = stackOf(*h.current(), frontOf(r));
+            const std::string id = stack.empty() ? "" : stack[random.bounded(quint32(stack.size()))]->id;
+            ReleasePtr next;
+            switch (random.bounded(5)) {
+            case 0:
+                next = withDuplicate(h.current(), frontOf(r), id);
+                break;
+            case 1:
+                next = stack.size() > 2 ? withoutLayer(h.current(), frontOf(r), id) : h.current();
+                break;
+            case 2:
+                next = withMovedLayer(h.current(), frontOf(r), id, {}, random.bounded(6u));
+                break;
+            case 3:
+                next = withGrouped(h.current(), frontOf(r), id);
+                break;
+            default:
+                next = withChangedLayer(h.current(), frontOf(r), id,
+                                        [&](Layer& l) { l.opacity = random.generateDouble(); });
+            }
+            if (next == h.current()) continue;
+            h.push("edit", next);
+            seen.push_back(next);
+        }
+        for (size_t i = seen.size(); i-- > 0; h.undo()) QVERIFY(h.current() == seen[i]);
+        for (size_t i = 0; i < seen.size(); ++i, h.redo()) QVERIFY(h.current() == seen[i]);
+    }
+};
+
+QTEST_GUILESS_MAIN(EditsTest)
+#include "edits_test.moc"

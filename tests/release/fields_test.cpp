@@ -1,0 +1,47 @@
+#include "release/fields.h"
+
+#include "support/pictures.h"
+
+using namespace glyptos;
+
+class FieldsTest : public QObject {
+    Q_OBJECT
+    const Brief brief{
+        "Máni & Þórdís", "Sjávarföll", "Gannet Street Recordings",
+        "GSR 031",       "2026",       {{"A", "Brim", 222}, {"B", "Öldurót", 0}, {"B", "Fjara", 3661}}};
+
+    std::string set(const std::string& text, bool capitals = false) const {
+        TextContent content;
+        content.spec.text = text;
+        content.capitals = capitals;
+        return resolvedText(content, brief).text;
+    }
+
+  private Q_SLOTS:
+    void fieldsFollowTheBrief() {
+        QCOMPARE(set("{artist} – {title} ({year}) {catalogue} {label}"),
+                 "Máni & Þórdís – Sjávarföll (2026) GSR 031 Gannet Street Recordings");
+        QCOMPARE(set("{nothing} {"), "{nothing} {");
+        for (const FieldInfo& field : textFields()) QVERIFY(set(std::string(field.token)) != field.token);
+    }
+
+    void tracksInColumns() {
+        QCOMPARE(set("{tracks}"), "A1\tBrim\t3:42\nB1\tÖldurót\nB2\tFjara\t1:01:01");
+        QCOMPARE(set("{tracks A}"), "A1\tBrim\t3:42");
+    }
+
+    void capitalsKnowIcelandic() { QCOMPARE(set("{artist} öldurót", true), "MÁNI & ÞÓRDÍS ÖLDURÓT"); }
+
+    void durations() {
+        QCOMPARE(durationFromText("4:08"), std::optional(248));
+        QCOMPARE(durationFromText("1:02:07"), std::optional(3727));
+        QCOMPARE(durationFromText("248"), std::optional(248));
+        for (const char* bad : {"", "4:60", "a", "-3", "1:2:3:4", "99999999", "4:"})
+            QVERIFY2(!durationFromText(bad), bad);
+        for (const int s : {1, 59, 60, 3599, 3600, 86400})
+            QCOMPARE(durationFromText(durationText(s)), std::optional(s));
+    }
+};
+
+QTEST_GUILESS_MAIN(FieldsTest)
+#include "fields_test.moc"

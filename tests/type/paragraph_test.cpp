@@ -1,0 +1,111 @@
+#include "type/paragraph.h"
+
+#include "file/data_folder.h"
+#include "support/pictures.h"
+
+#include <hb.h>
+
+using namespace glyptos;
+
+class ParagraphTest : public QObject {
+    Q_OBJECT
+    FontLibrary fonts{dataFolder() / "fonts", true};
+
+    TextSpec spec(const std::string& text) const {
+        TextSpec s;
+        s.text = text;
+        return s;
+    }
+
+  private Q_SLOTS:
+    void shippedFamilies() {
+        QVERIFY(fonts.families().size() >= 10);
+        for (const FamilyInfo& f : fonts.families()) {
+            QVERIFY(f.shipped);
+            for (const std::string& style : f.styles) {
+                const FacePtr face = fonts.face(f.name, style);
+                QVERIFY(face && face->family() == f.name && face->style() == style);
+                for (const char32_t c : U"ÞÆÐÖÁÍþæðöáí") // Icelandic
+                    if (c) QVERIFY2(face->has(c), f.name.c_str());
+            }
+        }
+    }
+
+    void advanceAgreesWithTheFont() {
+        // Width of one letter without kerning is the font's own advance.
+        const Paragraph p = setParagraph(spec("H"), fonts);
+        const FacePtr face = fonts.face("Inter", "Regular");
+        hb_codepoint_t glyph = 0;
+        hb_font_get_nominal_glyph(face->font(), 'H', &glyph);
+        QVERIFY(std::abs(p.box.w -
+                         10 * hb_font_get_glyph_h_advance(face->font(), glyph) / face->unitsPerEm()) < 1e-9);
+        QVERIFY(p.ink.w > 0 && p.ink.w < p.box.w && p.ink.y > 0 && p.ink.bottom() < p.box.bottom());
+    }
+
+    void trackingLeadingAndSize() {
+        TextSpec s = spec("WAVE\nWAVE");
+        const Paragraph plain = setParagraph(s, fonts);
+        s.tracking = 100;
+        const Paragraph tracked = setParagraph(s, fonts);
+        QVERIFY(std::abs(tracked.box.w - plain.box.w - 3 * 0.1 * s.size) <
+                1e-6); // between four letters, none behind the last
+        QVERIFY(std::abs((plain.baselines[1] - plain.baselines[0]) - s.leading * s.size) < 1e-9);
+        s.tracking = 0, s.size = 20;
+        QVERIFY(std::abs(setParagraph(s, fonts).box.w - 2 * plain.box.w) < 1e-9);
+    }
+
+    void kerningIsOn() {
+        const double pair = setParagraph(spec("AV"), fonts).box.w;
+        QVERIFY(pair < setParagraph(spec("A"), fonts).box.w + setParagraph(spec("V"), fonts).box.w - 0.1);
+    }
+
+    void alignment() {
+        TextSpec s = spec("long line\nshort");
+        s.align = Align::Right;
+        QVERIFY(std::abs(setParagraph(s, fonts).box.right()) < 1e-9);
+        s.align = Align::Centre;
+        const Rect box = setParagraph(s, fonts).box;
+        QVERIFY(std::abs(box.x + box.right()) < 1e-9);
+    }
+
+    void breaksBetweenWords() {
+        TextSpec s = spec("Slack Tide Almanac");
+        s.measure = setParagraph(spec("Slack Tide"), fonts).box.w + 0.01;
+        QCOMPARE(setParagraph(s, fonts).baselines.size(), size_t(2));
+        s.measure = 1; // narrower than any word: words stay whole
+        QCOMPARE(setParagraph(s, fonts).baselines.size(), size_t(3));
+    }
+
+    void columnsLineUp() {
+        const Paragraph p = setParagraph(spec("A1\tLow Water\t3:42\nB12\tThe Pilot Boat\t15:11"), fonts);
+        const Paragraph first = setParagraph(spec("B12"), fonts),
+                        second = setParagraph(spec("The Pilot Boat"), fonts),
+                        third = setParagraph(spec("15:11"), fonts);
+        QVERIFY(std::abs(p.box.w - (first.box.w + second.box.w + third.box.w + 2 * 10)) < 1e-6);
+    }
+
+    void missingLettersAreSaid() {
+        const Paragraph p = setParagraph(spec("tide \U0010fffd"), fonts);
+        QCOMPARE(p.unprintable.size(), size_t(1));
+        TextSpec s = spec("Ж");
+        s.family = "Bebas Neue";
+        s.style = "Light";
+        const Paragraph other = setParagraph(s, fonts);
+        QVERIFY(!other.stoodIn.empty() || other.unprintable.empty());
+        QVERIFY(other.ink.w > 0);
+    }
+
+    void missingFamilyIsSaid() {
+        TextSpec s = spec("x");
+        s.family = "No Such Family";
+        QVERIFY(setParagraph(s, fonts).usedFamily != s.family);
+    }
+
+    void brokenUtf8AndNothing() {
+        QVERIFY(setParagraph(spec("a\xff\xfe b"), fonts).box.w > 0);
+        QVERIFY(setParagraph(spec(""), fonts).box.w > 0);
+    }
+};
+
+QTEST_GUILESS_MAIN(ParagraphTest)
+#include "paragraph_test.moc"
