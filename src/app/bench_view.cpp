@@ -229,6 +229,13 @@ void BenchView::mousePressEvent(QMouseEvent* event) {
     }
 }
 
+QColor BenchView::colourAt(QPointF p) const {
+    const double k = scale_ / pictureScale_;
+    const QPoint px(int((p.x() - origin_.x) / k - pictureOrigin_.x),
+                    int((p.y() - origin_.y) / k - pictureOrigin_.y));
+    return picture_.rect().contains(px) ? picture_.pixelColor(px) : QColor();
+}
+
 void BenchView::mouseMoveEvent(QMouseEvent* event) {
     if (panning_) {
         origin_ = origin_ + Vec2{event->position().x() - last_.x(), event->position().y() - last_.y()};
@@ -238,12 +245,7 @@ void BenchView::mouseMoveEvent(QMouseEvent* event) {
         update();
         return;
     }
-    QColor under;
-    const double k = scale_ / pictureScale_;
-    const QPoint px(int((event->position().x() - origin_.x) / k - pictureOrigin_.x),
-                    int((event->position().y() - origin_.y) / k - pictureOrigin_.y));
-    if (picture_.rect().contains(px)) under = picture_.pixelColor(px);
-    Q_EMIT pointerMoved(fromView(event->position()), under);
+    Q_EMIT pointerMoved(fromView(event->position()), colourAt(event->position()));
 }
 
 void BenchView::mouseReleaseEvent(QMouseEvent*) {

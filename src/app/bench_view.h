@@ -31,6 +31,9 @@ class BenchView : public QWidget {
     /// True when the finished picture of the present view is shown.
     bool isFinished() const { return finished_; }
 
+    /// Colour of the art under a point of the widget; invalid where no art is shown.
+    QColor colourAt(QPointF p) const;
+
     /// From the shown frame (panel or flat units) to the widget.
     Affine toView() const {
         return Affine::translation(origin_.x, origin_.y) * Affine::scaling(scale_, scale_);

@@ -118,7 +118,8 @@ void BriefView::refresh() {
         if (!side.empty())
             parts << tr("Side %1 %2")
                          .arg(QString::fromStdString(side), QString::fromStdString(durationText(seconds)));
-    parts << tr("%n track(s), %1 in all", nullptr, int(brief.tracks.size()))
+    parts << tr("Tracks %1, %2 in all")
+                 .arg(brief.tracks.size())
                  .arg(total ? QString::fromStdString(durationText(total)) : tr("no lengths"));
     totals_->setText(parts.join(QStringLiteral("  ·  ")));
 }

@@ -157,7 +157,12 @@ void ComposeBench::mousePressEvent(QMouseEvent* event) {
     BenchView::mousePressEvent(event);
     if (isPanning() || event->button() != Qt::LeftButton || !panel()) return;
     const Vec2 at = fromView(event->position());
-    if (hand_ == Hand::Letter) return addWords(at);
+    if (hand_ == Hand::Letter) {
+        addWords(tr("Words"), tr("Your words"), at, 0.07);
+        editWords();
+        if (editor_) editor_->selectAll();
+        return;
+    }
     drag_ = {};
     std::tie(drag_.grip, drag_.which) = gripAt(event->position());
     if (drag_.grip == Grip::None) {
@@ -314,6 +319,12 @@ void ComposeBench::keyPressEvent(QKeyEvent* event) {
         return nudge({0, -step});
     case Qt::Key_Down:
         return nudge({0, step});
+    case Qt::Key_M:
+        return setHand(Hand::Move);
+    case Qt::Key_C:
+        return setHand(Hand::Crop);
+    case Qt::Key_L:
+        return setHand(Hand::Letter);
     case Qt::Key_Return:
     case Qt::Key_Enter:
         return editWords();
@@ -342,21 +353,37 @@ void ComposeBench::dropEvent(QDropEvent* event) {
     event->acceptProposedAction();
 }
 
-void ComposeBench::addWords(Vec2 at) {
+/// Large enough to read on the panel, low enough for a spine, in ink or paper, whichever stands out there.
+void ComposeBench::addWords(const QString& name, const QString& words, Vec2 at, double share) {
+    const Rect area = extent();
+    const QColor under = colourAt({toView().map(at).x, toView().map(at).y});
+    const double ground = under.isValid() ? 1 - under.alphaF() * (1 - under.lightnessF()) : 1;
+    const QColor colour = ground > 0.5 ? Theme::day().ink : Theme::day().paper;
     Layer layer;
-    layer.name = tr("Words").toStdString();
+    layer.name = name.toStdString();
     TextContent text;
-    text.spec.text = tr("Your words").toStdString();
-    text.spec.size = extent().h / 14;
+    text.spec.text = words.toStdString();
+    text.spec.size = std::max(area.h * share, std::min(area.h * 0.55, area.w / 60));
     text.spec.style = "SemiBold";
+    text.colour = {colour.redF(), colour.greenF(), colour.blueF(), 1};
     layer.content = text;
     layer.placement.position = at;
     std::string id;
-    document_->edit(tr("Add words"), withLayer(document_->release(), document_->panel(), layer, {}, &id));
+    document_->edit(tr("Add %1").arg(name),
+                    withLayer(document_->release(), document_->panel(), layer, {}, &id));
     setHand(Hand::Move);
     document_->selectLayer(id);
-    editWords();
-    if (editor_) editor_->selectAll();
+}
+
+void ComposeBench::addField(const FieldInfo& field) {
+    const Panel* p = panel();
+    if (!p) return;
+    const Rect room = p->safeArea().value_or(p->trim());
+    const bool list = field.token.starts_with("{tracks");
+    addWords(QString::fromUtf8(field.label.data(), qsizetype(field.label.size())),
+             QString::fromUtf8(field.token.data(), qsizetype(field.token.size())),
+             {room.x + room.w * 0.03, list ? room.y + room.h * 0.1 : room.y + room.h * 0.45},
+             list ? 0.03 : 0.07);
 }
 
 void ComposeBench::editWords() {

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "app/bench_view.h"
+#include "release/fields.h"
 #include "render/snap.h"
 
 #include <QPlainTextEdit>
@@ -24,6 +25,8 @@ class ComposeBench : public BenchView {
     const SnapOptions& snapOptions() const { return snap_; }
     /// Opens the words of the text layer in hand for typing, right where they stand.
     void editWords();
+    /// Adds a text layer with a field of the brief, inside the safety line.
+    void addField(const FieldInfo& field);
     /// Panel in hand; nothing when the release has no piece.
     const Panel* panel() const;
 
@@ -72,7 +75,7 @@ class ComposeBench : public BenchView {
     Layer draggedCrop(Vec2 at);
     void finishDrag();
     void nudge(Vec2 by);
-    void addWords(Vec2 at);
+    void addWords(const QString& name, const QString& words, Vec2 at, double share);
     void closeEditor(bool keep);
     void placeEditor();
 

@@ -4,7 +4,6 @@
 
 #include <QCheckBox>
 #include <QHBoxLayout>
-#include <QScrollArea>
 #include <QVBoxLayout>
 #include <cmath>
 
@@ -29,6 +28,15 @@ QCheckBox* snapSwitch(const QString& text, ComposeBench* bench, bool SnapOptions
         bench->setSnap(options);
     });
     return box;
+}
+
+QScrollArea* scrolling(QWidget* inside) {
+    auto* area = new QScrollArea;
+    area->setWidgetResizable(true);
+    area->setFrameShape(QFrame::NoFrame);
+    area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    area->setWidget(inside);
+    return area;
 }
 
 } // namespace
@@ -63,9 +71,9 @@ QWidget* ComposeView::makeHandBar() {
     words->setSpacing(4);
     hands_ = new QButtonGroup(this);
     const std::tuple<Hand, QString, QString> hands[] = {
-        {Hand::Move, tr("Move"), tr("Move, scale and turn layers (V)")},
+        {Hand::Move, tr("Move"), tr("Move, scale and turn layers (M)")},
         {Hand::Crop, tr("Crop"), tr("Choose which part of a picture shows (C)")},
-        {Hand::Letter, tr("Letter"), tr("Click where words should stand (T)")}};
+        {Hand::Letter, tr("Letter"), tr("Click where words should stand (L)")}};
     for (const auto& [hand, text, why] : hands) {
         QToolButton* button = word(text, why);
         button->setCheckable(true);
@@ -99,8 +107,7 @@ QWidget* ComposeView::makeFoot() {
     panels_->layout()->setContentsMargins(0, 0, 0, 0);
     row->addWidget(panels_);
     row->addStretch();
-    row->addWidget(new LineKeySwitches(
-        {QStringLiteral("bleed"), QStringLiteral("trim"), QStringLiteral("safety")}, bench_));
+    row->addWidget(key_ = new LineKeySwitches(bench_, Qt::Horizontal));
     row->addSpacing(14);
     QToolButton* fit = word(tr("Fit"), tr("Show all of it (Ctrl+0)"));
     QToolButton* actual = word(tr("100 %"), tr("One pixel of the art on one of the screen"));
@@ -130,18 +137,8 @@ QWidget* ComposeView::makeSide(Engine& engine, RenderService& service) {
     connect(bring, &QPushButton::clicked, this, &ComposeView::pictureAsked);
     emptyColumn->addWidget(bring);
     column->addWidget(empty_);
-    auto* scroll = new QScrollArea;
-    scroll->setWidgetResizable(true);
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    scroll->setWidget(stack_ = new StackView(engine, service));
-    column->addWidget(scroll, 1);
-    auto* lower = new QScrollArea;
-    lower->setWidgetResizable(true);
-    lower->setFrameShape(QFrame::NoFrame);
-    lower->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    lower->setWidget(properties_ = new PropertiesPanel(engine));
-    column->addWidget(lower, 1);
+    column->addWidget(stackScroll_ = scrolling(stack_ = new StackView(engine, service)), 1);
+    column->addWidget(scrolling(properties_ = new PropertiesPanel(engine)), 1);
     return side;
 }
 
@@ -153,7 +150,14 @@ void ComposeView::setDocument(Document* document) {
     properties_->setDocument(document);
     connect(document_, &Document::changed, this, &ComposeView::refreshPanels);
     connect(document_, &Document::selectionChanged, this, &ComposeView::refreshPanels);
+    connect(document_, &Document::selectionChanged, this, &ComposeView::showCardInHand, Qt::QueuedConnection);
     refreshPanels();
+}
+
+/// Queued, so that the stack has its new height by then.
+void ComposeView::showCardInHand() {
+    const QRect card = stack_->cardOf(document_->layer());
+    if (!card.isEmpty()) stackScroll_->ensureVisible(card.center().x(), card.center().y(), 0, card.height());
 }
 
 void ComposeView::refreshHand() {
@@ -174,6 +178,7 @@ void ComposeView::refreshHand() {
 /// The panels of the piece, as words to choose from, when there are several.
 void ComposeView::refreshPanels() {
     const PiecePtr piece = document_->piece();
+    if (piece) key_->setFlat(*piece->flat, false);
     const bool nothing = stackOf(*document_->shown(), document_->panel()).empty();
     empty_->setVisible(nothing);
     emptyNote_->setText(piece ? tr("This panel has no art yet. Drop a picture on the bench, or:")

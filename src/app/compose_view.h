@@ -2,11 +2,13 @@
 #pragma once
 
 #include "app/compose_bench.h"
+#include "app/line_key.h"
 #include "app/properties_panel.h"
 #include "app/stack_view.h"
 
 #include <QButtonGroup>
 #include <QLabel>
+#include <QScrollArea>
 #include <QToolButton>
 #include <QWidget>
 
@@ -30,12 +32,15 @@ class ComposeView : public QWidget {
     void refreshHand();
     void refreshPanels();
     void refreshZoom();
+    void showCardInHand();
 
     Document* document_ = nullptr;
     ComposeBench* bench_;
     StackView* stack_;
+    QScrollArea* stackScroll_;
     PropertiesPanel* properties_;
     QButtonGroup* hands_;
+    LineKeySwitches* key_;
     QLabel *sentence_, *zoom_, *emptyNote_;
     QWidget *panels_, *empty_;
 };

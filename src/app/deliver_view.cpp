@@ -9,6 +9,7 @@
 #include <QHBoxLayout>
 #include <QLocale>
 #include <QPixmap>
+#include <QProgressBar>
 #include <QVBoxLayout>
 #include <QtConcurrent>
 #include <cmath>
@@ -25,6 +26,8 @@ QString bytesText(uintmax_t n) {
                            : DeliverView::tr("%1 MB").arg(double(n) / 1e6, 0, 'f', 2);
 }
 
+constexpr int kPreview = 300; // px
+
 /// A sheet of paper for one kind of delivery.
 QVBoxLayout* card(QWidget* box) {
     box->setObjectName(QStringLiteral("card"));
@@ -39,7 +42,7 @@ QVBoxLayout* card(QWidget* box) {
 
 } // namespace
 
-DeliverView::DeliverView(Engine& engine, QWidget* parent)
+DeliverView::DeliverView(Engine& engine, RenderService& service, QWidget* parent)
     : QWidget(parent)
     , engine_(engine) {
     auto* all = new QVBoxLayout(this);
@@ -49,8 +52,9 @@ DeliverView::DeliverView(Engine& engine, QWidget* parent)
     auto* row = new QHBoxLayout;
     row->setSpacing(18);
     row->addWidget(makeStore(), 1, Qt::AlignTop);
-    row->addWidget(printBox_ = makePrint(), 1, Qt::AlignTop);
+    row->addWidget(printBox_ = makePrint(service), 1, Qt::AlignTop);
     all->addLayout(row);
+    all->addWidget(makeWorking());
     all->addWidget(result_ = roleLabel(QString(), "good"));
     result_->setAccessibleName(tr("Result"));
     all->addStretch();
@@ -66,22 +70,24 @@ DeliverView::DeliverView(Engine& engine, QWidget* parent)
                              .arg(encoded->height)
                              .arg(bytesText(encoded->bytes.size())));
         QImage seen = QImage::fromData(encoded->bytes.data(), int(encoded->bytes.size()));
-        const int side = int(300 * devicePixelRatioF());
+        const int side = int(kPreview * devicePixelRatioF());
         seen = seen.scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
         seen.setDevicePixelRatio(devicePixelRatioF());
         preview_->setPixmap(QPixmap::fromImage(seen));
     });
     connect(&writer_, &QFutureWatcherBase::finished, this, [this] {
-        const QString said = writer_.future().result();
-        result_->setText(said.mid(1));
-        setRole(result_, said.startsWith(QLatin1Char('+')) ? "good" : "fault");
-        store_->setEnabled(true);
-        print_->setEnabled(true);
-        Q_EMIT written(said.mid(1));
+        const Result<QString> said = writer_.future().result();
+        const bool stopped = !said && said.error().fault == Fault::Cancelled;
+        setRole(result_, said ? "good" : stopped ? "soft" : "fault");
+        result_->setText(said ? *said : q(said.error().message));
+        working_->hide();
+        refresh();
+        Q_EMIT written(result_->text());
     });
 }
 
 DeliverView::~DeliverView() {
+    cancel_ = true;
     weigher_.waitForFinished();
     writer_.waitForFinished();
 }
@@ -91,7 +97,7 @@ QWidget* DeliverView::makeStore() {
     QVBoxLayout* column = card(box);
     column->addWidget(heading(tr("For stores")));
     column->addWidget(preview_ = new QLabel, 0, Qt::AlignHCenter);
-    preview_->setFixedHeight(300);
+    preview_->setFixedHeight(kPreview);
     preview_->setAccessibleName(tr("The picture as it will be written"));
     auto* form = new QFormLayout;
     form->setVerticalSpacing(7);
@@ -125,10 +131,25 @@ QWidget* DeliverView::makeStore() {
     return box;
 }
 
-QWidget* DeliverView::makePrint() {
+QWidget* DeliverView::makeWorking() {
+    auto* progress = new QProgressBar;
+    progress->setRange(0, 0); // neither the inks nor the packing know how far they are
+    progress->setTextVisible(false);
+    progress->setFixedHeight(8);
+    progress->setAccessibleName(tr("Writing"));
+    auto* stop = new QPushButton(tr("Cancel"));
+    connect(stop, &QPushButton::clicked, this, [this] { cancel_ = true; });
+    working_ = inOneRow({progress, stop});
+    working_->hide();
+    return working_;
+}
+
+QWidget* DeliverView::makePrint(RenderService& service) {
     auto* box = new QWidget;
     QVBoxLayout* column = card(box);
     column->addWidget(heading(tr("For the printer")));
+    column->addWidget(page_ = new PagePreview(service));
+    page_->setFixedHeight(kPreview);
     column->addWidget(printFacts_ = roleLabel(QString(), "soft"));
     print_ = new QPushButton(tr("Save print file…"));
     print_->setProperty("role", "main");
@@ -159,21 +180,21 @@ void DeliverView::hideEvent(QHideEvent*) {
 void DeliverView::refresh() {
     const PiecePtr piece = document_ ? document_->piece() : nullptr;
     if (!isVisible()) return;
-    store_->setEnabled(piece && !writer_.isRunning());
+    for (QPushButton* button : {store_, print_}) button->setEnabled(piece && !writer_.isRunning());
     printBox_->setVisible(piece && piece->flat->unit == Unit::Mm);
     pieceName_->setText(piece ? tr("Deliver: %1").arg(q(piece->name))
                               : tr("Nothing to deliver yet: add a piece first"));
     if (!piece) return;
-    const QString chosen = panelChoice_->currentData().toString();
+    const QVariant chosen = panelChoice_->currentData();
     panelChoice_->clear();
     for (auto it = piece->flat->panels.rbegin(); it != piece->flat->panels.rend(); ++it)
         panelChoice_->addItem(q(it->name), q(it->id));
     if (piece->flat->panels.size() > 1) panelChoice_->addItem(tr("Whole flat"), QString());
-    const int kept = panelChoice_->findData(chosen);
-    panelChoice_->setCurrentIndex(std::max(0, kept));
+    panelChoice_->setCurrentIndex(chosen.isValid() ? std::max(0, panelChoice_->findData(chosen)) : 0);
     quality_->setEnabled(format_->currentIndex() == 0);
     if (width_->value() < 1) width_->setValue(3000);
     const Flat& flat = *piece->flat;
+    if (flat.unit == Unit::Mm) page_->show(document_->shown(), piece->id);
     if (flat.unit == Unit::Mm)
         printFacts_->setText(
             tr("One PDF page with the flat, %1 × %2 mm, and %3 mm bleed.\nArt at %4 ppi in press inks "
@@ -228,46 +249,53 @@ void DeliverView::askName(bool print) {
         writeStorePicture(file);
 }
 
-/// Runs a job that answers with '+' or '-' and a sentence.
-void DeliverView::run(const QString& what, std::function<QString()> job) {
-    result_->setText(what);
+/// Runs a job that answers with what it wrote.
+void DeliverView::run(const QString& file, std::function<Result<QString>()> job) {
+    cancel_ = false;
+    result_->setText(tr("Writing %1…").arg(QFileInfo(file).fileName()));
     setRole(result_, "soft");
-    store_->setEnabled(false);
-    print_->setEnabled(false);
+    working_->show();
     writer_.setFuture(QtConcurrent::run(std::move(job)));
+    refresh();
 }
 
 void DeliverView::writeStorePicture(const QString& file) {
-    run(tr("Writing %1…").arg(QFileInfo(file).fileName()),
-        [this, file, release = document_->release(), id = document_->piece()->id, options = storeOptions()] {
+    PictureOptions options = storeOptions();
+    options.cancel = &cancel_;
+    run(file,
+        [&fonts = engine_.fonts, file, release = document_->release(), id = document_->piece()->id,
+         options]() -> Result<QString> {
             PictureStore pictures; // full pictures, whatever the bench has so far
-            Renderer renderer(pictures, engine_.fonts);
+            Renderer renderer(pictures, fonts);
             const auto encoded = encodePiece(renderer, release, id, options);
-            if (!encoded) return QLatin1Char('-') + q(encoded.error().message);
+            if (!encoded) return tl::unexpected(encoded.error());
             if (const auto done = writeFile(file.toStdString(), encoded->bytes); !done)
-                return QLatin1Char('-') + q(done.error().message);
-            return QLatin1Char('+') + tr("Wrote %1: %2 × %3 px, %4.")
-                                          .arg(QFileInfo(file).fileName())
-                                          .arg(encoded->width)
-                                          .arg(encoded->height)
-                                          .arg(bytesText(encoded->bytes.size()));
+                return tl::unexpected(done.error());
+            return tr("Wrote %1: %2 × %3 px, %4.")
+                .arg(QFileInfo(file).fileName())
+                .arg(encoded->width)
+                .arg(encoded->height)
+                .arg(bytesText(encoded->bytes.size()));
         });
 }
 
 void DeliverView::writePrintFile(const QString& file) {
-    run(tr("Writing %1…").arg(QFileInfo(file).fileName()), [this, file, release = document_->release(),
-                                                            id = document_->piece()->id] {
-        PictureStore pictures;
-        Renderer renderer(pictures, engine_.fonts);
-        const auto report = writePrintPdf(renderer, release, id, pressProfileBytes(), {}, file.toStdString());
-        if (!report) return QLatin1Char('-') + q(report.error().message);
-        return QLatin1Char('+') + tr("Wrote %1: trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.")
-                                      .arg(QFileInfo(file).fileName(), q(shortNumber(report->trimWidthMm)),
-                                           q(shortNumber(report->trimHeightMm)),
-                                           q(shortNumber(report->bleedMm)), q(shortNumber(report->ppi)),
-                                           q(shortNumber(report->mostInk * 100, 0)),
-                                           bytesText(report->bytes));
-    });
+    PrintOptions options;
+    options.cancel = &cancel_;
+    run(file,
+        [&fonts = engine_.fonts, file, release = document_->release(), id = document_->piece()->id,
+         options]() -> Result<QString> {
+            PictureStore pictures;
+            Renderer renderer(pictures, fonts);
+            const auto report =
+                writePrintPdf(renderer, release, id, pressProfileBytes(), options, file.toStdString());
+            if (!report) return tl::unexpected(report.error());
+            return tr("Wrote %1: trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.")
+                .arg(QFileInfo(file).fileName(), q(shortNumber(report->trimWidthMm)),
+                     q(shortNumber(report->trimHeightMm)), q(shortNumber(report->bleedMm)),
+                     q(shortNumber(report->ppi)), q(shortNumber(report->mostInk * 100, 0)),
+                     bytesText(report->bytes));
+        });
 }
 
 } // namespace glyptos

@@ -3,6 +3,7 @@
 
 #include "app/document.h"
 #include "app/form_rows.h"
+#include "app/page_preview.h"
 #include "file/print_pdf.h"
 #include "file/store_picture.h"
 
@@ -17,7 +18,7 @@ namespace glyptos {
 class DeliverView : public QWidget {
     Q_OBJECT
   public:
-    explicit DeliverView(Engine& engine, QWidget* parent = nullptr);
+    DeliverView(Engine& engine, RenderService& service, QWidget* parent = nullptr);
     ~DeliverView() override;
     void setDocument(Document* document);
 
@@ -35,13 +36,14 @@ class DeliverView : public QWidget {
 
   private:
     QWidget* makeStore();
-    QWidget* makePrint();
+    QWidget* makePrint(RenderService& service);
+    QWidget* makeWorking();
     PictureOptions storeOptions() const;
     void refresh();
     /// Encodes in the background to tell the size in bytes.
     void weigh();
     void askName(bool print);
-    void run(const QString& what, std::function<QString()> job);
+    void run(const QString& file, std::function<Result<QString>()> job);
     QString suggestedName(const QString& ending) const;
 
     Engine& engine_;
@@ -50,10 +52,12 @@ class DeliverView : public QWidget {
     NumberField *width_, *quality_;
     QLabel *weight_, *printFacts_, *result_, *pieceName_, *preview_;
     QPushButton *store_, *print_;
-    QWidget* printBox_;
+    PagePreview* page_;
+    QWidget *printBox_, *working_;
     QTimer weighSoon_;
     QFutureWatcher<std::pair<ReleasePtr, Result<EncodedPicture>>> weigher_;
-    QFutureWatcher<QString> writer_;
+    QFutureWatcher<Result<QString>> writer_;
+    std::atomic<bool> cancel_ = false;
     bool weighAgain_ = false;
 };
 

@@ -13,6 +13,12 @@ QPen pen(const QColor& colour, double width, Qt::PenStyle style = Qt::SolidLine)
     return p;
 }
 
+QPen dotted(const QColor& colour, double width) {
+    QPen p = pen(colour, width);
+    p.setDashPattern({1, 2.6});
+    return p;
+}
+
 /// The ochre of the bleed is one for day and night, since the bench stays neutral.
 const Theme& lines() {
     static const Theme day = Theme::day();
@@ -42,7 +48,7 @@ void paintTrim(QPainter& painter, const QPainterPath& trim) {
 void paintSafety(QPainter& painter, const QPainterPath& safe) {
     painter.setPen(pen(QColor(255, 255, 255, 70), 1.6));
     painter.drawPath(safe);
-    painter.setPen(pen(lines().accent, 1.4, Qt::DotLine));
+    painter.setPen(dotted(lines().accent, 1.6));
     painter.drawPath(safe);
 }
 
@@ -64,26 +70,27 @@ QRectF toQt(const Rect& r) {
 void paintPanelLines(QPainter& painter, const Panel& panel, const Affine& map, const LineKey& key) {
     painter.setBrush(Qt::NoBrush);
     const QPainterPath trim = pathOf(panel.trim(), map);
-    if (key.bleed && panel.withBleed() != panel.trim())
+    if (key[LineKind::Bleed] && panel.withBleed() != panel.trim())
         paintBleed(painter, pathOf(panel.withBleed(), map), trim);
-    if (key.trim) paintTrim(painter, trim);
-    if (const auto safe = panel.safeArea(); safe && key.safety) paintSafety(painter, pathOf(*safe, map));
+    if (key[LineKind::Trim]) paintTrim(painter, trim);
+    if (const auto safe = panel.safeArea(); safe && key[LineKind::Safety])
+        paintSafety(painter, pathOf(*safe, map));
 }
 
 void paintFlatLines(QPainter& painter, const Flat& flat, const Affine& map, const LineKey& key) {
     painter.setBrush(Qt::NoBrush);
-    if (key.fold)
+    if (key[LineKind::Fold])
         for (const Flap& flap : flat.flaps) {
             painter.setPen(pen(QColor(lines().paper), 1, Qt::DashDotLine));
             painter.drawPath(pathOf(flap.area, map));
         }
     const QPainterPath trim = pathOf(flat.trim(), map);
-    if (key.bleed && flat.bleed > 0) paintBleed(painter, pathOf(flat.withBleed(), map), trim);
-    if (key.trim) paintTrim(painter, trim);
+    if (key[LineKind::Bleed] && flat.bleed > 0) paintBleed(painter, pathOf(flat.withBleed(), map), trim);
+    if (key[LineKind::Trim]) paintTrim(painter, trim);
     for (const Panel& panel : flat.panels)
-        if (const auto safe = panel.safeArea(); safe && key.safety)
+        if (const auto safe = panel.safeArea(); safe && key[LineKind::Safety])
             paintSafety(painter, pathOf(*safe, map * panel.toFlat()));
-    if (!key.fold) return;
+    if (!key[LineKind::Fold]) return;
     for (const Fold& fold : flat.folds) {
         const Vec2 a = map.map(fold.from), b = map.map(fold.to),
                    along = (b - a) * (1 / std::max((b - a).length(), 1e-9));
@@ -97,9 +104,9 @@ void paintFlatLines(QPainter& painter, const Flat& flat, const Affine& map, cons
     }
 }
 
-void paintLineSample(QPainter& painter, const QRect& area, const QString& kind) {
+void paintLineSample(QPainter& painter, const QRect& area, LineKind kind) {
     const double y = area.center().y() + 0.5;
-    if (kind == QLatin1String("bleed")) {
+    if (kind == LineKind::Bleed) {
         painter.setClipRect(area);
         painter.setPen(pen(theme().caution, 1.2));
         for (int x = area.left() - 10; x < area.right(); x += 6)
@@ -107,9 +114,9 @@ void paintLineSample(QPainter& painter, const QRect& area, const QString& kind) 
         painter.setClipping(false);
         return;
     }
-    if (kind == QLatin1String("trim")) painter.setPen(pen(theme().ink, 1.6));
-    if (kind == QLatin1String("safety")) painter.setPen(pen(theme().accent, 1.8, Qt::DotLine));
-    if (kind == QLatin1String("fold")) painter.setPen(pen(theme().fold, 1.8, Qt::DashLine));
+    if (kind == LineKind::Trim) painter.setPen(pen(theme().ink, 1.6));
+    if (kind == LineKind::Safety) painter.setPen(dotted(theme().accent, 1.8));
+    if (kind == LineKind::Fold) painter.setPen(pen(theme().fold, 1.8, Qt::DashLine));
     painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y));
 }
 

@@ -5,12 +5,22 @@
 
 #include <QPainter>
 #include <QTransform>
+#include <array>
 
 namespace glyptos {
 
-/// Which lines are shown.
-struct LineKey {
-    bool bleed = true, trim = true, safety = true, fold = true;
+/// The kinds of line, in the order of the key.
+enum class LineKind { Bleed, Trim, Safety, Fold };
+inline constexpr std::array kLineKinds{LineKind::Bleed, LineKind::Trim, LineKind::Safety, LineKind::Fold};
+
+/// Which kinds are shown.
+class LineKey {
+  public:
+    bool operator[](LineKind kind) const { return shown_[size_t(kind)]; }
+    bool& operator[](LineKind kind) { return shown_[size_t(kind)]; }
+
+  private:
+    std::array<bool, kLineKinds.size()> shown_{true, true, true, true};
 };
 
 QTransform toQt(const Affine& m);
@@ -20,7 +30,7 @@ QRectF toQt(const Rect& r);
 void paintPanelLines(QPainter& painter, const Panel& panel, const Affine& panelToView, const LineKey& key);
 /// All of a flat: panels, folds, flaps.
 void paintFlatLines(QPainter& painter, const Flat& flat, const Affine& flatToView, const LineKey& key);
-/// A sample of one kind of line for the key: "bleed", "trim", "safety" or "fold".
-void paintLineSample(QPainter& painter, const QRect& area, const QString& kind);
+/// A sample of one kind of line for the key.
+void paintLineSample(QPainter& painter, const QRect& area, LineKind kind);
 
 } // namespace glyptos

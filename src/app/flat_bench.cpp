@@ -26,27 +26,28 @@ Rect FlatBench::extent() const {
 
 void FlatBench::paintLines(QPainter& painter) {
     paintFlatLines(painter, *flat(), toView(), key());
-    const Rect whole = toView().mapBounds(extent());
-    painter.setFont(uiFont(11, 500));
-    for (const Panel& panel : flat()->panels) {
-        const Rect r = toView().mapBounds(panel.onFlat);
-        const bool here = panel.id == document_->panel().panel;
-        if (here) {
-            painter.setBrush(Qt::NoBrush);
-            painter.setPen(QPen(theme().accent, 2.5));
-            painter.drawRect(QRectF(r.x - 1, r.y - 1, r.w + 2, r.h + 2));
-        }
-        const QString name =
-            QStringLiteral("%1  %2 × %3")
-                .arg(QString::fromStdString(panel.name), QString::fromStdString(shortNumber(panel.onFlat.w)),
-                     QString::fromStdString(shortNumber(panel.onFlat.h)));
-        // A panel too narrow for its name has it higher up, clear of its neighbours.
-        const bool narrow = r.w < painter.fontMetrics().horizontalAdvance(name);
-        painter.setPen(Qt::white);
-        painter.drawText(
-            QRectF(narrow ? r.centre().x - 110 : r.x, whole.y - (narrow ? 38 : 22), narrow ? 220 : r.w, 16),
-            (narrow ? Qt::AlignHCenter : Qt::AlignLeft) | Qt::AlignVCenter, name);
+    painter.setFont(uiFont(11, 600));
+    for (const Panel& panel : flat()->panels) paintName(painter, panel);
+}
+
+/// Name and size above a panel; on a ground of its own for the panel in hand.
+void FlatBench::paintName(QPainter& painter, const Panel& panel) const {
+    const auto figure = [](double v) { return QString::fromStdString(shortNumber(v)); };
+    const QString name = QStringLiteral("%1  %2 × %3 %4")
+                             .arg(QString::fromStdString(panel.name), figure(panel.onFlat.w),
+                                  figure(panel.onFlat.h), flat()->unit == Unit::Mm ? tr("mm") : tr("px"));
+    const Rect r = toView().mapBounds(panel.onFlat), whole = toView().mapBounds(extent());
+    const double width = painter.fontMetrics().horizontalAdvance(name) + 14;
+    // A panel too narrow for its name has it higher up, clear of its neighbours.
+    const bool narrow = r.w < width;
+    const QRectF place(narrow ? r.centre().x - width / 2 : r.x, whole.y - (narrow ? 48 : 26), width, 19);
+    if (panel.id == document_->panel().panel) {
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(theme().accent);
+        painter.drawRoundedRect(place, 6, 6);
     }
+    painter.setPen(Qt::white);
+    painter.drawText(place, Qt::AlignCenter, name);
 }
 
 void FlatBench::mousePressEvent(QMouseEvent* event) {

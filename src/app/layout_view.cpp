@@ -66,7 +66,7 @@ QWidget* LayoutView::makeForm() {
     column->setContentsMargins(14, 12, 14, 12);
     column->setSpacing(8);
     column->addWidget(heading(tr("Key to the lines")));
-    column->addWidget(key_ = new LineKeyList(bench_));
+    column->addWidget(key_ = new LineKeySwitches(bench_, Qt::Vertical));
     column->addSpacing(8);
     column->addWidget(heading(tr("Panels")));
     panelRows_ = new QVBoxLayout;
@@ -169,7 +169,7 @@ void LayoutView::refresh() {
                               ? tr("set by hand; worked out it would be %1").arg(q(sum))
                               : QStringLiteral("= ") + q(sum));
     }
-    key_->setFlat(*piece->flat);
+    key_->setFlat(*piece->flat, true);
     judge();
     showVerdicts();
 }
@@ -229,8 +229,8 @@ void LayoutView::showVerdicts() {
     selected_->setText(tr("In hand: %1").arg(q(here->name)).toUpper());
     const size_t layers = stackOf(*document_->shown(), document_->panel()).size();
     selectedNote_->setText(
-        here->turn ? tr("%n layer(s); prints turned by %1° on the flat", nullptr, int(layers)).arg(here->turn)
-                   : tr("%n layer(s)", nullptr, int(layers)));
+        here->turn ? tr("Layers: %1; prints turned by %2° on the flat").arg(layers).arg(here->turn)
+                   : tr("Layers: %1").arg(layers));
     fit_->setEnabled(
         bool(pictureToFit(stackOf(*document_->shown(), document_->panel()), document_->layer())));
 }

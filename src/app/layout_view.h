@@ -26,6 +26,7 @@ class FlatBench : public BenchView {
 
   private:
     const Flat* flat() const;
+    void paintName(QPainter& painter, const Panel& panel) const;
 };
 
 class LayoutView : public QWidget {
@@ -61,7 +62,7 @@ class LayoutView : public QWidget {
     Engine& engine_;
     Document* document_ = nullptr;
     FlatBench* bench_;
-    LineKeyList* key_;
+    LineKeySwitches* key_;
     QVBoxLayout *panelRows_, *formRows_;
     QLabel *selected_, *selectedNote_;
     QPushButton* fit_;

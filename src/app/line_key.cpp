@@ -2,7 +2,7 @@
 
 #include "base/text.h"
 
-#include <QHBoxLayout>
+#include <QBoxLayout>
 #include <QPainter>
 
 namespace glyptos {
@@ -11,8 +11,8 @@ namespace {
 /// A sample of the line itself.
 class Sample : public QWidget {
   public:
-    explicit Sample(QString kind)
-        : kind_(std::move(kind)) {
+    explicit Sample(LineKind kind)
+        : kind_(kind) {
         setFixedSize(30, 14);
     }
 
@@ -24,71 +24,74 @@ class Sample : public QWidget {
     }
 
   private:
-    QString kind_;
+    LineKind kind_;
 };
 
-bool& lineOf(LineKey& key, const QString& kind) {
-    return kind == QLatin1String("bleed")    ? key.bleed
-           : kind == QLatin1String("trim")   ? key.trim
-           : kind == QLatin1String("safety") ? key.safety
-                                             : key.fold;
+QString wordFor(LineKind kind) {
+    switch (kind) {
+    case LineKind::Bleed:
+        return LineKeySwitches::tr("Bleed");
+    case LineKind::Trim:
+        return LineKeySwitches::tr("Trim");
+    case LineKind::Safety:
+        return LineKeySwitches::tr("Safety");
+    default:
+        return LineKeySwitches::tr("Fold");
+    }
 }
 
-QCheckBox* switchFor(const QString& kind, BenchView* bench) {
-    auto* box = new QCheckBox;
-    box->setChecked(true);
-    QObject::connect(box, &QCheckBox::toggled, bench, [=](bool on) {
-        LineKey key = bench->key();
-        lineOf(key, kind) = on;
-        bench->setKey(key);
-    });
-    return box;
+QString sentenceFor(LineKind kind, const Flat& flat) {
+    const auto amount = [&](double v) {
+        return QString::fromStdString(shortNumber(v)) + (flat.unit == Unit::Mm ? " mm" : " px");
+    };
+    switch (kind) {
+    case LineKind::Bleed:
+        return LineKeySwitches::tr("Bleed %1: art runs to here").arg(amount(flat.bleed));
+    case LineKind::Trim:
+        return flat.unit == Unit::Mm ? LineKeySwitches::tr("Trim: cut here")
+                                     : LineKeySwitches::tr("Trim: the edge of the picture");
+    case LineKind::Safety:
+        return LineKeySwitches::tr("Safety %1: keep words inside").arg(amount(flat.safety));
+    default:
+        return LineKeySwitches::tr("Fold, and glue flaps beyond");
+    }
 }
 
 } // namespace
 
-LineKeySwitches::LineKeySwitches(const QStringList& kinds, BenchView* bench, QWidget* parent)
-    : QWidget(parent) {
-    const QMap<QString, QString> names{{QStringLiteral("bleed"), tr("Bleed")},
-                                       {QStringLiteral("trim"), tr("Trim: the knife")},
-                                       {QStringLiteral("safety"), tr("Safety")},
-                                       {QStringLiteral("fold"), tr("Fold")}};
-    auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(0, 0, 0, 0);
-    row->setSpacing(5);
-    for (const QString& kind : kinds) {
+LineKeySwitches::LineKeySwitches(BenchView* bench, Qt::Orientation orientation, QWidget* parent)
+    : QWidget(parent)
+    , orientation_(orientation) {
+    auto* all = new QBoxLayout(
+        orientation == Qt::Horizontal ? QBoxLayout::LeftToRight : QBoxLayout::TopToBottom, this);
+    all->setContentsMargins(0, 0, 0, 0);
+    all->setSpacing(orientation == Qt::Horizontal ? 14 : 7);
+    if (orientation == Qt::Horizontal) setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Preferred);
+    for (const LineKind kind : kLineKinds) {
+        auto* whole = new QWidget;
+        auto* row = new QHBoxLayout(whole);
+        row->setContentsMargins(0, 0, 0, 0);
+        row->setSpacing(6);
+        auto* box = new QCheckBox(wordFor(kind));
+        box->setChecked(true);
+        connect(box, &QCheckBox::toggled, bench, [bench, kind](bool on) {
+            LineKey key = bench->key();
+            key[kind] = on;
+            bench->setKey(key);
+        });
         row->addWidget(new Sample(kind));
-        QCheckBox* box = switchFor(kind, bench);
-        box->setText(names.value(kind));
-        row->addWidget(box);
-        row->addSpacing(8);
+        row->addWidget(box, 1);
+        all->addWidget(whole);
+        rows_[size_t(kind)] = {whole, box};
     }
 }
 
-LineKeyList::LineKeyList(BenchView* bench, QWidget* parent)
-    : QWidget(parent) {
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(7);
-    for (const char* kind : {"bleed", "trim", "safety", "fold"}) {
-        auto* row = new QHBoxLayout;
-        row->addWidget(new Sample(QString::fromLatin1(kind)));
-        boxes_.push_back(switchFor(QString::fromLatin1(kind), bench));
-        row->addWidget(boxes_.back(), 1);
-        column->addLayout(row);
-    }
-}
-
-void LineKeyList::setFlat(const Flat& flat) {
-    const QString unit = flat.unit == Unit::Mm ? tr("mm") : tr("px");
-    const auto amount = [&](double v) {
-        return QString::fromStdString(shortNumber(v)) + QLatin1Char(' ') + unit;
-    };
-    boxes_[0]->setText(flat.bleed > 0 ? tr("Bleed %1: art runs to here").arg(amount(flat.bleed))
-                                      : tr("Bleed: none on a screen piece"));
-    boxes_[1]->setText(tr("Trim: cut here"));
-    boxes_[2]->setText(tr("Safety %1: keep words inside").arg(amount(flat.safety)));
-    boxes_[3]->setText(flat.folds.empty() ? tr("Fold: none") : tr("Fold"));
+void LineKeySwitches::setFlat(const Flat& flat, bool folds) {
+    rows_[size_t(LineKind::Bleed)].whole->setVisible(flat.bleed > 0);
+    rows_[size_t(LineKind::Safety)].whole->setVisible(flat.safety > 0);
+    rows_[size_t(LineKind::Fold)].whole->setVisible(folds && !flat.folds.empty());
+    for (const LineKind kind : kLineKinds)
+        if (orientation_ == Qt::Vertical) rows_[size_t(kind)].box->setText(sentenceFor(kind, flat));
 }
 
 } // namespace glyptos

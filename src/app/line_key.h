@@ -4,28 +4,26 @@
 #include "app/bench_view.h"
 
 #include <QCheckBox>
-#include <QStringList>
 #include <QWidget>
 
 namespace glyptos {
 
-/// One line beside another, as switches: "bleed", "trim", "safety", "fold".
+/// A sample and a switch for each kind of line of a bench. Kinds that the piece at hand does not have are
+/// left out. In a row the switches are single words; in a column each is a sentence with its amount.
 class LineKeySwitches : public QWidget {
     Q_OBJECT
   public:
-    LineKeySwitches(const QStringList& kinds, BenchView* bench, QWidget* parent = nullptr);
-};
-
-/// The same with a sentence each, one below the other.
-class LineKeyList : public QWidget {
-    Q_OBJECT
-  public:
-    LineKeyList(BenchView* bench, QWidget* parent = nullptr);
-    /// Names the amounts of the piece at hand.
-    void setFlat(const Flat& flat);
+    LineKeySwitches(BenchView* bench, Qt::Orientation orientation, QWidget* parent = nullptr);
+    /// Fits the key to a piece; `folds` is false where only single panels are shown.
+    void setFlat(const Flat& flat, bool folds);
 
   private:
-    std::vector<QCheckBox*> boxes_;
+    struct Row {
+        QWidget* whole;
+        QCheckBox* box;
+    };
+    Qt::Orientation orientation_;
+    std::array<Row, kLineKinds.size()> rows_{};
 };
 
 } // namespace glyptos

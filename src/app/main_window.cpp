@@ -64,7 +64,7 @@ MainWindow::MainWindow(Engine& engine, FormList forms)
     views_->addWidget(brief_ = new BriefView(engine, service_));
     views_->addWidget(compose_ = new ComposeView(engine, service_));
     views_->addWidget(layout_ = new LayoutView(engine, service_));
-    views_->addWidget(deliver_ = new DeliverView(engine));
+    views_->addWidget(deliver_ = new DeliverView(engine, service_));
 
     statusBar()->setSizeGripEnabled(false);
     for (QLabel** label : {&size_, &saveState_, &position_, &colourUnder_}) {
@@ -114,12 +114,12 @@ MainWindow::MainWindow(Engine& engine, FormList forms)
     });
     connect(&saver_, &QFutureWatcherBase::finished, this, [this] {
         const auto result = saver_.future().result();
-        const bool close = std::exchange(closeAfterSave_, false);
+        const auto next = std::exchange(afterSave_, {});
         if (!result) return tell(q(result.error().message));
         document_->setSaved(savingRelease_, pathOf(savingFile_));
         remember(savingFile_);
         Q_EMIT saved();
-        if (close) this->close();
+        if (next) document_->isModified() ? leaveThen(next) : next();
     });
     connect(&importer_, &QFutureWatcherBase::finished, this, [this] {
         QStringList troubles;
@@ -175,13 +175,14 @@ void MainWindow::setRelease(ReleasePtr release, const std::filesystem::path& fil
 }
 
 void MainWindow::newRelease() {
-    if (!mayLeave()) return;
-    ReleasePtr release = std::make_shared<const Release>();
-    for (const char* id : {"digital-cover", "sleeve-12"})
-        for (const auto& form : forms_)
-            if (form->id == id)
-                if (auto next = withPiece(release, form)) release = *next;
-    setRelease(release, {});
+    leaveThen([this] {
+        ReleasePtr release = std::make_shared<const Release>();
+        for (const char* id : {"digital-cover", "sleeve-12"})
+            for (const auto& form : forms_)
+                if (form->id == id)
+                    if (auto next = withPiece(release, form)) release = *next;
+        setRelease(release, {});
+    });
 }
 
 void MainWindow::showStep(Step step) {
@@ -189,14 +190,17 @@ void MainWindow::showStep(Step step) {
     views_->setCurrentIndex(int(step));
     if (step == Step::Compose) compose_->bench()->setFocus();
     if (step == Step::LayOut) layout_->bench()->setFocus();
+    refreshTitles();
 }
 
 void MainWindow::openFile(const QString& file) {
-    if (opener_.isRunning() || !mayLeave()) return;
-    openingFile_ = QFileInfo(file).absoluteFilePath();
-    saveState_->setText(tr("opening %1…").arg(QFileInfo(file).fileName()));
-    opener_.setFuture(QtConcurrent::run(
-        [path = pathOf(openingFile_), forms = forms_] { return openProject(path, forms); }));
+    if (opener_.isRunning()) return;
+    leaveThen([this, file] {
+        openingFile_ = QFileInfo(file).absoluteFilePath();
+        saveState_->setText(tr("opening %1…").arg(QFileInfo(file).fileName()));
+        opener_.setFuture(QtConcurrent::run(
+            [path = pathOf(openingFile_), forms = forms_] { return openProject(path, forms); }));
+    });
 }
 
 void MainWindow::saveTo(const QString& file) {
@@ -215,7 +219,7 @@ void MainWindow::save(bool askName) {
                                   : q(document_->file().string());
     QString file =
         QFileDialog::getSaveFileName(this, tr("Save release"), suggested, tr("Glyptos release (*.glyptos)"));
-    if (file.isEmpty()) return void(closeAfterSave_ = false);
+    if (file.isEmpty()) return void(afterSave_ = {});
     if (!file.endsWith(QStringLiteral(".glyptos"))) file += QStringLiteral(".glyptos");
     saveTo(file);
 }
@@ -239,7 +243,7 @@ void MainWindow::bringIn(const QStringList& files, std::optional<Vec2> at) {
     if (!document_->piece())
         return tell(tr("This release has no piece yet; add one first, then drop the picture again."));
     importAt_ = at;
-    saveState_->setText(tr("bringing in %n picture(s)…", nullptr, int(files.size())));
+    saveState_->setText(tr("bringing in pictures: %1…").arg(files.size()));
     importer_.setFuture(QtConcurrent::run([files] {
         std::vector<Result<Imported>> out;
         for (const QString& file : files) out.push_back(importPicture(pathOf(file)));
@@ -285,20 +289,31 @@ void MainWindow::addPiece(const std::shared_ptr<const Form>& form) {
     if (!pieces.empty()) document_->selectPanel({pieces.back()->id, pieces.back()->flat->panels.back().id});
 }
 
-bool MainWindow::mayLeave() {
-    if (!document_ || !document_->isModified()) return true;
+/// Unsaved work is saved, left or kept open, as the user says.
+void MainWindow::leaveThen(std::function<void()> go) {
+    if (!document_ || !document_->isModified()) return go();
     QMessageBox box(QMessageBox::Question, tr("Unsaved work"),
-                    tr("“%1” has changes that are not saved.").arg(q(document_->release()->brief.title)),
-                    QMessageBox::NoButton, this);
-    QPushButton* leave = box.addButton(tr("Leave them"), QMessageBox::DestructiveRole);
+                    tr("“%1” has changes that are not saved.").arg(windowName()), QMessageBox::NoButton,
+                    this);
+    const QPushButton* keep = box.addButton(tr("Save them"), QMessageBox::AcceptRole);
+    const QPushButton* leave = box.addButton(tr("Leave them"), QMessageBox::DestructiveRole);
     QPushButton* stay = box.addButton(tr("Stay here"), QMessageBox::RejectRole);
     box.setDefaultButton(stay);
     box.exec();
-    return box.clickedButton() == leave;
+    if (box.clickedButton() == leave) return go();
+    if (box.clickedButton() != keep) return;
+    afterSave_ = std::move(go);
+    save(false);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    if (!mayLeave()) return event->ignore();
+    if (!leaving_) {
+        event->ignore();
+        return leaveThen([this] {
+            leaving_ = true;
+            close();
+        });
+    }
     QSettings settings;
     settings.setValue(QStringLiteral("window/geometry"), saveGeometry());
     settings.setValue(QStringLiteral("window/step"), int(rail_->current()));
@@ -326,13 +341,16 @@ void MainWindow::dropEvent(QDropEvent* event) {
     if (!pictures.isEmpty()) bringIn(pictures);
 }
 
-void MainWindow::refreshTitles() {
+QString MainWindow::windowName() const {
     const Brief& brief = document_->release()->brief;
     QStringList parts;
     for (const std::string* s : {&brief.title, &brief.artist, &brief.catalogue})
         if (!s->empty()) parts << q(*s);
-    setWindowTitle((parts.isEmpty() ? tr("New release") : parts.join(QStringLiteral(" · "))) +
-                   QStringLiteral("[*]"));
+    return parts.isEmpty() ? tr("New release") : parts.join(QStringLiteral(" · "));
+}
+
+void MainWindow::refreshTitles() {
+    setWindowTitle(windowName() + QStringLiteral("[*]"));
     setWindowModified(document_->isModified());
     const History& history = document_->history();
     undo_->setEnabled(history.canUndo());
@@ -340,7 +358,8 @@ void MainWindow::refreshTitles() {
     redo_->setEnabled(history.canRedo());
     redo_->setText(history.canRedo() ? tr("Redo: %1").arg(q(history.redoName())) : tr("Redo"));
     for (QAction* a : layerMenu_->actions())
-        if (a->property("needsLayer").toBool()) a->setEnabled(!document_->layer().empty());
+        if (a->property("needsLayer").toBool())
+            a->setEnabled(!document_->layer().empty() && rail_->current() == Step::Compose);
     saveState_->setText(document_->isModified()     ? tr("changes not saved")
                         : document_->file().empty() ? tr("not saved yet")
                                                     : tr("saved"));

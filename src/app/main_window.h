@@ -68,8 +68,11 @@ class MainWindow : public QMainWindow {
     void refreshTitles();
     void refreshRecent();
     void remember(const QString& file);
-    /// True when the open release may be let go: saved, or the user said so.
-    bool mayLeave();
+    /// Goes on once the open release may be let go: there is nothing unsaved in it, or the user said what to
+    /// do.
+    void leaveThen(std::function<void()> go);
+    /// Title, artist and catalogue number, as far as they are known.
+    QString windowName() const;
     void askOpen();
     void save(bool askName);
     void askPictures();
@@ -101,7 +104,8 @@ class MainWindow : public QMainWindow {
     QString openingFile_, savingFile_;
     ReleasePtr savingRelease_;
     std::optional<Vec2> importAt_;
-    bool closeAfterSave_ = false;
+    std::function<void()> afterSave_;
+    bool leaving_ = false;
 };
 
 } // namespace glyptos

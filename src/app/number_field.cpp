@@ -111,6 +111,7 @@ FieldLabel::FieldLabel(const QString& text, NumberField* field, QWidget* parent)
 }
 
 void FieldLabel::mousePressEvent(QMouseEvent* event) {
+    Q_EMIT field_->turning();
     lastX_ = event->position().x();
 }
 

@@ -33,6 +33,8 @@ class NumberField : public QLineEdit {
   Q_SIGNALS:
     /// The user set another figure. `settled` is false while a wheel or drag goes on.
     void edited(double value, bool settled);
+    /// A drag on the label is about to turn the figure.
+    void turning();
 
   protected:
     void wheelEvent(QWheelEvent* event) override;

@@ -91,6 +91,7 @@ void PropertiesPanel::change(const QString& name, const LayerChange& change, con
 }
 
 void PropertiesPanel::bind(NumberField* field, const QString& name, std::function<void(Layer&, double)> set) {
+    connect(field, &NumberField::turning, this, [this] { document_->settle(); });
     connect(field, &NumberField::edited, this,
             [this, name, set = std::move(set), field](double value, bool settled) {
                 change(

@@ -29,7 +29,7 @@ QString layerSummary(const Layer& layer) {
     else if (const auto* fill = layer.as<FillContent>())
         kind = fill->to ? StackView::tr("gradient fill") : StackView::tr("fill");
     else
-        kind = StackView::tr("group of %n", nullptr, int(layer.as<GroupContent>()->layers.size()));
+        kind = StackView::tr("group of %1").arg(layer.as<GroupContent>()->layers.size());
     const auto& mode = kBlendModeNames[size_t(layer.blend)].label;
     kind += QStringLiteral(" · ") + QString::fromUtf8(mode.data(), qsizetype(mode.size()));
     if (layer.opacity < 1) kind += QStringLiteral(" · %1 %").arg(std::lround(layer.opacity * 100));

@@ -1,19 +1,31 @@
-// Internal to file: crop and fold marks of a print page.
+// Crop and fold marks of a print page.
 #pragma once
 
 #include "base/units.h"
 #include "form/form.h"
 
 #include <string>
+#include <vector>
 
 namespace glyptos {
 
 /// Width of the band outside the bleed that holds the marks.
 inline constexpr Mm kMarkZone{10};
 
-/// PDF operators for the marks: crop marks at the corners of the flat and fold marks at the ends of its
-/// folds, 0.25 pt lines in the colour space /Registration, none of them inside the bleed. `mmToPage` maps the
-/// flat to points.
+/// One line of 0.25 pt, in mm on the flat.
+struct PageMark {
+    Vec2 from, to;
+    bool fold = false; ///< dashed, in line with a fold; else solid, in line with the trim
+};
+
+/// Crop marks at the corners of the flat and fold marks at the ends of those folds that cross it, all of them
+/// between the bleed and the edge of the page. Folds along the trim have the crop marks.
+std::vector<PageMark> pageMarks(const Flat& flat);
+
+/// The whole page in mm on the flat: the bleed and the band of marks round it.
+Rect pageArea(const Flat& flat);
+
+/// The marks as PDF operators in the colour space /Registration. `mmToPage` maps the flat to points.
 std::string markOperators(const Flat& flat, const Affine& mmToPage);
 
 } // namespace glyptos

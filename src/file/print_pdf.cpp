@@ -87,16 +87,19 @@ std::string pathOperators(const Path& path, const Affine& map) {
 
 struct InkedArt {
     std::shared_ptr<Buffer<uint8_t>> cmyk;
+    IntRect area; ///< output pixels
+    const std::atomic<bool>* cancel = nullptr;
     double mostInk = 0;
 };
 
 /// The art on white paper, in inks, row by row in parallel.
-InkedArt inkedArt(Renderer& renderer, const Scene& scene, const IntRect& area, const ToPress& press) {
-    const Buffer<uint8_t> rgb = renderer.renderRgb8OnWhite(scene, area);
-    InkedArt out{std::make_shared<Buffer<uint8_t>>(size_t(area.w) * size_t(area.h) * 4), 0};
+InkedArt inkedArt(Renderer& renderer, const Scene& scene, const IntRect& area, const ToPress& press,
+                  const std::atomic<bool>* cancel) {
+    const Buffer<uint8_t> rgb = renderer.renderRgb8OnWhite(scene, area, cancel);
+    InkedArt out{std::make_shared<Buffer<uint8_t>>(size_t(area.w) * size_t(area.h) * 4), area, cancel, 0};
     std::vector<int> most(size_t(area.h));
     tbb::parallel_for(tbb::blocked_range<int>(0, area.h, 16), [&](const tbb::blocked_range<int>& rows) {
-        for (int y = rows.begin(); y < rows.end(); ++y) {
+        for (int y = rows.begin(); y < rows.end() && !isCancelled(cancel); ++y) {
             uint8_t* ink = out.cmyk->data() + size_t(y) * size_t(area.w) * 4;
             press.convert(rgb.data() + size_t(y) * size_t(area.w) * 3, ink, size_t(area.w));
             for (int x = 0; x < area.w; ++x, ink += 4)
@@ -110,26 +113,30 @@ InkedArt inkedArt(Renderer& renderer, const Scene& scene, const IntRect& area, c
 /// Feeds pixels to the writer without a second copy in memory.
 class PixelProvider : public QPDFObjectHandle::StreamDataProvider {
   public:
-    explicit PixelProvider(std::shared_ptr<Buffer<uint8_t>> pixels)
-        : pixels_(std::move(pixels)) {}
+    PixelProvider(std::shared_ptr<Buffer<uint8_t>> pixels, const std::atomic<bool>* cancel)
+        : pixels_(std::move(pixels))
+        , cancel_(cancel) {}
     void provideStreamData(QPDFObjGen const&, Pipeline* pipeline) override {
-        pipeline->write(pixels_->data(), pixels_->size());
+        constexpr size_t kPart = size_t(1) << 20;
+        for (size_t at = 0; at < pixels_->size() && !isCancelled(cancel_); at += kPart)
+            pipeline->write(pixels_->data() + at, std::min(kPart, pixels_->size() - at));
         pipeline->finish();
     }
 
   private:
     std::shared_ptr<Buffer<uint8_t>> pixels_;
+    const std::atomic<bool>* cancel_;
 };
 
-QPDFObjectHandle imageObject(QPDF& pdf, const InkedArt& art, const IntRect& area) {
+QPDFObjectHandle imageObject(QPDF& pdf, const InkedArt& art) {
     QPDFObjectHandle image = QPDFObjectHandle::newStream(&pdf);
-    image.replaceStreamData(std::make_shared<PixelProvider>(art.cmyk), QPDFObjectHandle::newNull(),
-                            QPDFObjectHandle::newNull());
+    image.replaceStreamData(std::make_shared<PixelProvider>(art.cmyk, art.cancel),
+                            QPDFObjectHandle::newNull(), QPDFObjectHandle::newNull());
     QPDFObjectHandle dict = image.getDict();
     dict.replaceKey("/Type", QPDFObjectHandle::newName("/XObject"));
     dict.replaceKey("/Subtype", QPDFObjectHandle::newName("/Image"));
-    dict.replaceKey("/Width", QPDFObjectHandle::newInteger(area.w));
-    dict.replaceKey("/Height", QPDFObjectHandle::newInteger(area.h));
+    dict.replaceKey("/Width", QPDFObjectHandle::newInteger(art.area.w));
+    dict.replaceKey("/Height", QPDFObjectHandle::newInteger(art.area.h));
     dict.replaceKey("/BitsPerComponent", QPDFObjectHandle::newInteger(8));
     dict.replaceKey("/ColorSpace", QPDFObjectHandle::newName("/DeviceCMYK"));
     return image;
@@ -158,10 +165,8 @@ class PrintPage {
   public:
     PrintPage(const Flat& flat, Ppi resolution)
         : flat_(flat)
-        , resolution_(resolution) {
-        const Rect bleed = flat.withBleed();
-        mediaMm_ = bleed.grown(kMarkZone.value);
-    }
+        , resolution_(resolution)
+        , mediaMm_(pageArea(flat)) {}
     /// From the flat in mm (y down) to the page in points (y up).
     Affine mmToPage() const {
         const double k = kPtPerInch / kMmPerInch;
@@ -201,8 +206,8 @@ std::string wordOperators(const PrintPage& page, const std::vector<OutlinedText>
     return out;
 }
 
-void assemble(QPDF& pdf, const PrintPage& page, const InkedArt& art, const IntRect& area,
-              const std::string& content, const std::string& title) {
+void assemble(QPDF& pdf, const PrintPage& page, const InkedArt& art, const std::string& content,
+              const std::string& title) {
     pdf.emptyPDF();
     QPDFObjectHandle object =
         QPDFObjectHandle::parse("<< /Type /Page /Resources << /XObject << >> /ColorSpace << >> >> >>");
@@ -210,7 +215,7 @@ void assemble(QPDF& pdf, const PrintPage& page, const InkedArt& art, const IntRe
     object.replaceKey("/BleedBox", box(page.onPage(page.flat().withBleed())));
     object.replaceKey("/TrimBox", box(page.onPage(page.flat().trim())));
     QPDFObjectHandle resources = object.getKey("/Resources");
-    resources.getKey("/XObject").replaceKey("/Art", pdf.makeIndirectObject(imageObject(pdf, art, area)));
+    resources.getKey("/XObject").replaceKey("/Art", pdf.makeIndirectObject(imageObject(pdf, art)));
     // All inks at once, for marks that must stand on every plate (ISO 32000-1, 8.6.6.4).
     resources.getKey("/ColorSpace")
         .replaceKey("/Registration",
@@ -242,14 +247,15 @@ Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release,
     Scene scene = flatScene(release, id, pxPerMm(resolution), true);
     const std::vector<OutlinedText> words = takeFrontWords(scene, renderer.paragraphs());
     const IntRect area = scene.bounds();
-    const InkedArt art = inkedArt(renderer, scene, area, **press);
+    const InkedArt art = inkedArt(renderer, scene, area, **press, options.cancel);
+    if (isCancelled(options.cancel)) return cancelled();
     const PrintPage page(*piece->flat, resolution);
     const std::string content = artOperators(page, area) + wordOperators(page, words, **press) +
                                 markOperators(*piece->flat, page.mmToPage());
 
     try {
         QPDF pdf;
-        assemble(pdf, page, art, area, content,
+        assemble(pdf, page, art, content,
                  release->brief.artist + " – " + release->brief.title + " – " + piece->name);
         addOutputIntent(pdf, pressProfile, (*press)->description());
         // Made in memory, since the writer does not notice a disk that is full.
@@ -259,6 +265,7 @@ Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release,
         writer.setDeterministicID(true);
         writer.setStreamDataMode(qpdf_s_compress);
         writer.write();
+        if (isCancelled(options.cancel)) return cancelled();
         const auto bytes = writer.getBufferSharedPointer();
         if (auto written = writeFile(file, {bytes->getBuffer(), bytes->getSize()}); !written)
             return tl::unexpected(written.error());

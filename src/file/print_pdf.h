@@ -11,8 +11,9 @@
 namespace glyptos {
 
 struct PrintOptions {
-    double ppi = 0;        ///< of the art; 0: the form's own
-    double inkLimit = 3.3; ///< largest total of the four inks, 1 = 100 %
+    double ppi = 0;                            ///< of the art; 0: the form's own
+    double inkLimit = 3.3;                     ///< largest total of the four inks, 1 = 100 %
+    const std::atomic<bool>* cancel = nullptr; ///< stops the work once true
 };
 
 /// What the file holds, for the artist.

@@ -46,10 +46,12 @@ Result<EncodedPicture> encodePiece(Renderer& renderer, const ReleasePtr& release
     const IntRect region{0, 0, width, height};
     Result<std::vector<uint8_t>> bytes;
     if (options.format == PictureFormat::Jpeg) {
-        const Buffer<uint8_t> rgb = renderer.renderRgb8OnWhite(scene, region);
+        const Buffer<uint8_t> rgb = renderer.renderRgb8OnWhite(scene, region, options.cancel);
+        if (isCancelled(options.cancel)) return cancelled();
         bytes = encodeJpeg({rgb.data(), rgb.size()}, width, height, options.quality, resolution);
     } else {
-        const Buffer<uint8_t> bgra = renderer.renderBgra8(scene, region);
+        const Buffer<uint8_t> bgra = renderer.renderBgra8(scene, region, options.cancel);
+        if (isCancelled(options.cancel)) return cancelled();
         bytes = encodePng({bgra.data(), bgra.size()}, width, height, resolution);
     }
     if (!bytes) return tl::unexpected(bytes.error());

@@ -20,7 +20,8 @@ struct PictureOptions {
     int width = 0;     ///< pixels; 0: by ppi, or the piece's own size
     double ppi = 0;    ///< for pieces in mm; 0: the form's own
     bool bleed = false;
-    int quality = 95; ///< JPEG
+    int quality = 95;                          ///< JPEG
+    const std::atomic<bool>* cancel = nullptr; ///< stops the work once true
 };
 
 struct EncodedPicture {

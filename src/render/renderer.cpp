@@ -367,16 +367,18 @@ Buffer<uint8_t> Renderer::renderBgra8(const Scene& scene, const IntRect& region,
     return out;
 }
 
-Buffer<uint8_t> Renderer::renderRgb8OnWhite(const Scene& scene, const IntRect& region) {
+Buffer<uint8_t> Renderer::renderRgb8OnWhite(const Scene& scene, const IntRect& region,
+                                            const std::atomic<bool>* cancel) {
     Buffer<uint8_t> out(size_t(region.w) * size_t(region.h) * 3);
     std::memset(out.data(), 255, out.size());
-    render(scene, region, [&](int y, int x, const RowPlanes& row, size_t n) {
+    const auto put = [&](int y, int x, const RowPlanes& row, size_t n) {
         uint8_t* p = out.data() + (size_t(y - region.y) * size_t(region.w) + size_t(x - region.x)) * 3;
         for (size_t i = 0; i < n; ++i)
             for (size_t c = 0; c < 3; ++c)
                 *p++ =
                     static_cast<uint8_t>(std::clamp(row.c[c][i] + 1 - row.c[3][i], 0.0f, 1.0f) * 255 + 0.5f);
-    });
+    };
+    render(scene, region, put, cancel);
     return out;
 }
 

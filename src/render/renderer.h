@@ -36,7 +36,8 @@ class Renderer {
     Buffer<uint8_t> renderBgra8(const Scene& scene, const IntRect& region,
                                 const std::atomic<bool>* cancel = nullptr);
     /// The region on white paper: sRGB, 3 bytes a pixel, rows without gaps.
-    Buffer<uint8_t> renderRgb8OnWhite(const Scene& scene, const IntRect& region);
+    Buffer<uint8_t> renderRgb8OnWhite(const Scene& scene, const IntRect& region,
+                                      const std::atomic<bool>* cancel = nullptr);
 
     ParagraphCache& paragraphs() { return paragraphs_; }
     size_t cachedBytes() const { return cache_.bytes(); }
