@@ -147,6 +147,9 @@ MainWindow::~MainWindow() {
     opener_.waitForFinished();
     saver_.waitForFinished();
     importer_.waitForFinished();
+    // What shows the release goes before the release, also an editor that is still open.
+    hide();
+    delete takeCentralWidget();
 }
 
 bool MainWindow::isBusy() const {

@@ -17,20 +17,20 @@ NumberField::NumberField(const QString& accessibleName, const FieldUnit& unit, Q
     setAccessibleName(accessibleName);
     setMinimumWidth(58);
     connect(this, &QLineEdit::editingFinished, this, &NumberField::readText);
-    show(0);
+    showValue(0);
 }
 
 void NumberField::setUnit(const FieldUnit& unit) {
     unit_ = unit;
-    show(value_);
+    showValue(value_);
 }
 
 void NumberField::setValue(double value) {
     value_ = value;
-    if (!hasFocus() || !isModified()) show(value);
+    if (!hasFocus() || !isModified()) showValue(value);
 }
 
-void NumberField::show(double value) {
+void NumberField::showValue(double value) {
     setText(QString::fromStdString(shortNumber(value, unit_.decimals)) +
             (unit_.suffix.isEmpty() ? QString() : QStringLiteral(" ") + unit_.suffix));
     setModified(false);
@@ -66,7 +66,7 @@ void NumberField::readText() {
         return;
     }
     value_ = *result;
-    show(value_);
+    showValue(value_);
     Q_EMIT edited(value_, true);
 }
 
@@ -74,7 +74,7 @@ void NumberField::stepBy(double steps) {
     const double next = value_ + steps * unit_.step;
     if (next < unit_.least || next > unit_.most) return;
     value_ = next;
-    show(value_);
+    showValue(value_);
     Q_EMIT edited(value_, false);
 }
 
@@ -91,7 +91,7 @@ void NumberField::keyPressEvent(QKeyEvent* event) {
     else if (event->key() == Qt::Key_Down)
         stepBy(-size);
     else if (event->key() == Qt::Key_Escape)
-        show(value_);
+        showValue(value_);
     else
         QLineEdit::keyPressEvent(event);
 }

@@ -43,7 +43,7 @@ class NumberField : public QLineEdit {
 
   private:
     void readText();
-    void show(double value);
+    void showValue(double value);
     double value_ = 0;
     FieldUnit unit_;
 };

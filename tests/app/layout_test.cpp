@@ -1,0 +1,134 @@
+// Lay out: panels judged as they are, art fitted, the spine worked out and overruled, panels taken in hand.
+#include "support/window.h"
+
+using namespace glyptos;
+using namespace glyptos::test;
+
+class LayoutTest : public QObject {
+    Q_OBJECT
+    std::unique_ptr<TestWindow> t;
+
+    LayoutView& view() { return *t->window->layOut(); }
+    const Flat& flat() { return *t->document().piece()->flat; }
+    bool judged() {
+        return t->settle([&] { return view().isJudged(); });
+    }
+    QPushButton* button(const QString& text) {
+        for (QPushButton* b : view().findChildren<QPushButton*>())
+            if (b->text() == text && b->isVisible()) return b;
+        return nullptr;
+    }
+
+    /// A dark square picture that covers the front's trim alone, moved right by 1.2 mm.
+    void putShortArt() {
+        const auto source = importBytes(pngOf(400, 400,
+                                              [](int, int) {
+                                                  return std::array<uint8_t, 4>{20, 40, 60, 255};
+                                              }),
+                                        "Night.png")
+                                .value()
+                                .source;
+        Layer layer;
+        layer.name = "Night";
+        layer.content = PictureContent{source->id, {0, 0, 1, 1}};
+        layer.placement = {{157.5 + 1.2, 157.5}, 321.0 / 400, 321.0 / 400, 0, false, false};
+        t->document().edit(
+            "Put", withLayer(withSource(t->document().release(), source), t->document().panel(), layer));
+    }
+
+  private Q_SLOTS:
+    void init() {
+        t = std::make_unique<TestWindow>();
+        t->document().selectPanel({t->piece("sleeve-12"), "back"});
+        t->window->showStep(Step::LayOut);
+        t->settle();
+    }
+    void cleanup() { t.reset(); }
+
+    void emptyPanelsAreSaid() {
+        QVERIFY(judged());
+        for (const char* panel : {"back", "spine", "front"})
+            QCOMPARE(view().verdictOf(panel), QStringLiteral("no art yet"));
+        QVERIFY(!button("Fit art to panel")->isEnabled());
+    }
+
+    void shortArtIsMeasuredAndFitted() {
+        putShortArt();
+        QVERIFY(judged());
+        // The back bleeds at its left, top and bottom; the art starts 1.2 mm too far right.
+        QCOMPARE(view().verdictOf("back"), QStringLiteral("art short by 1.2 mm at left"));
+        QTest::mouseClick(button("Fit art to panel"), Qt::LeftButton);
+        QVERIFY(judged());
+        QCOMPARE(view().verdictOf("back"), QStringLiteral("art covers the bleed"));
+        const Placement& p = t->layers()[0]->placement;
+        QCOMPARE(p.position, (Vec2{(315 - 3) / 2.0, 157.5}));
+        QCOMPARE(p.scaleX, 321.0 / 400);
+        t->document().undo();
+        QVERIFY(judged());
+        QCOMPARE(view().verdictOf("back"), QStringLiteral("art short by 1.2 mm at left"));
+    }
+
+    void aClickTakesAPanelInHand() {
+        for (const char* panel : {"front", "spine", "back"}) {
+            const Vec2 at = view().bench()->toView().map(flat().panel(panel)->onFlat.centre());
+            QTest::mouseClick(view().bench(), Qt::LeftButton, {}, QPoint(int(at.x), int(at.y)));
+            QCOMPARE(t->document().panel().panel, std::string(panel));
+        }
+    }
+
+    void theSpineIsWorkedOutAndOverruled() {
+        QCOMPARE(flat().values.at("spine"), 3.8);
+        enter(t->find<NumberField>("Discs"), "2");
+        QVERIFY(std::abs(flat().values.at("spine") - 6.4) < 1e-9); // 2 × 0.45 + 2 × 2.6 + 0.3
+        auto* board = t->find<QComboBox>("Board");
+        board->setCurrentIndex(board->findText("400 gsm"));
+        Q_EMIT board->activated(board->currentIndex());
+        QVERIFY(std::abs(flat().values.at("spine") - 6.54) < 1e-9);
+        enter(t->find<NumberField>("Spine"), "1/4in");
+        QCOMPARE(flat().values.at("spine"), 6.35);
+        QCOMPARE(flat().trim().w, 636.35);
+        QTest::mouseClick(button("Work out"), Qt::LeftButton);
+        QVERIFY(std::abs(flat().values.at("spine") - 6.54) < 1e-9);
+        // Out of range: refused, and said; nothing is clamped.
+        enter(t->find<NumberField>("Spine"), "300");
+        QVERIFY(std::abs(flat().values.at("spine") - 6.54) < 1e-9);
+        QVERIFY(t->find<NumberField>("Spine")->property("wrong").toBool());
+    }
+
+    void spineWordsTurnWithTheirPanel() {
+        t->document().selectPanel({t->piece("sleeve-12"), "spine"});
+        Layer ground;
+        ground.content = FillContent{{1, 1, 1, 1}, std::nullopt, 0};
+        Layer mark;
+        TextContent text;
+        text.spec.text = "MMMM";
+        text.spec.style = "Black";
+        text.spec.size = 3;
+        text.colour = {0, 0, 0, 1};
+        mark.content = text;
+        mark.placement.position = {60, 0.2};
+        ReleasePtr r = withLayer(t->document().release(), t->document().panel(), ground);
+        t->document().edit("Mark", withLayer(r, t->document().panel(), mark));
+        QVERIFY(judged());
+        // On the flat the spine's left end is at the top, so the words stand about 60 mm below it.
+        const QImage seen = view().bench()->grab().toImage();
+        const auto dark = [&](double fromMm, double toMm) {
+            int n = 0;
+            for (double y = fromMm; y < toMm; y += 0.25) {
+                const Vec2 at = view().bench()->toView().map({315 + 1.9, y});
+                n += seen.pixelColor(int(at.x), int(at.y)).lightness() < 190;
+            }
+            return n;
+        };
+        for (const LineKind kind : {LineKind::Fold, LineKind::Trim}) {
+            LineKey key = view().bench()->key();
+            key[kind] = false;
+            view().bench()->setKey(key);
+        }
+        QVERIFY(dark(60, 66) > 3);
+        QCOMPARE(dark(100, 200), 0);
+    }
+};
+
+QTEST_MAIN(LayoutTest)
+#include "layout_test.moc"
