@@ -48,8 +48,8 @@ PropertiesPanel::PropertiesPanel(Engine& engine, QWidget* parent)
     all->addWidget(title_ = heading(QString()));
     all->addWidget(empty_ = roleLabel(
                        tr("Click a layer on the bench or in the stack to set its figures here."), "soft"));
-    for (QWidget* part : {place_ = makePlace(), blend_ = makeBlend(), picture_ = makePicture(),
-                         text_ = makeText(), fill_ = makeFill()})
+    for (QWidget* part : {text_ = makeText(), fill_ = makeFill(), place_ = makePlace(), blend_ = makeBlend(),
+                         picture_ = makePicture()})
         all->addWidget(part);
     all->addStretch();
 }

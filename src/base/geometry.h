@@ -58,10 +58,17 @@ struct IntRect {
     Rect toRect() const { return {double(x), double(y), double(w), double(h)}; }
 };
 
+/// `v` as a whole number, at most 2^29 from zero, so that sums and differences of two stay whole numbers; NaN
+/// is the least. Nothing that far out is ever drawn.
+inline int wholePixel(double v) {
+    constexpr double kFar = 536870912;
+    return static_cast<int>(v >= kFar ? kFar : v > -kFar ? v : -kFar);
+}
+
 /// Smallest pixel rectangle that holds all of `r`.
 inline IntRect pixelsAround(const Rect& r) {
-    const int l = static_cast<int>(std::floor(r.x)), t = static_cast<int>(std::floor(r.y));
-    return {l, t, static_cast<int>(std::ceil(r.right())) - l, static_cast<int>(std::ceil(r.bottom())) - t};
+    const int l = wholePixel(std::floor(r.x)), t = wholePixel(std::floor(r.y));
+    return {l, t, wholePixel(std::ceil(r.right())) - l, wholePixel(std::ceil(r.bottom())) - t};
 }
 
 /// x' = a·x + c·y + e,  y' = b·x + d·y + f

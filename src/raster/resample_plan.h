@@ -15,6 +15,12 @@ inline double cubicKernel(double x) {
     return 0;
 }
 
+/// Widest kernel in source pixels to each side of a tap. Only pictures squeezed more than 64 times as much in
+/// one direction as in the other would need more; they are sampled a little coarsely instead of at any cost.
+inline constexpr double kWidest = 64;
+/// No picture reaches this far; positions beyond it show its edge all the same.
+inline constexpr double kFar = 1e6;
+
 /// Weights along one axis: result pixel i reads `taps` source pixels from first[i] on; indices may lie
 /// outside the source.
 struct AxisPlan {
@@ -25,11 +31,11 @@ struct AxisPlan {
     /// Result pixel i (centre i + 1/2 after `from`) sits at source position step·(from + i + 1/2) + offset.
     AxisPlan(double step, double offset, int from, int count)
         : first(size_t(count)) {
-        const double widen = std::max(1.0, std::abs(step));
+        const double widen = std::clamp(std::abs(step), 1.0, kWidest);
         taps = static_cast<int>(std::ceil(4 * widen)) + 1;
         weights.resize(size_t(count) * size_t(taps));
         for (int i = 0; i < count; ++i) {
-            const double at = step * (from + i + 0.5) + offset;
+            const double at = std::clamp(step * (from + i + 0.5) + offset, -kFar, kFar);
             const int start = static_cast<int>(std::ceil(at - 2 * widen - 0.5));
             first[size_t(i)] = start;
             float* w = weights.data() + size_t(i) * size_t(taps);

@@ -106,9 +106,9 @@ template <class T>
 void Turned(const Picture& source, const Affine& toSource, float widenX, float widenY, int x0, int y0,
             Tile& out) {
     static const KernelTable table;
-    constexpr int kMost = 64;
-    const int tapsX = std::min(kMost, static_cast<int>(std::ceil(4 * widenX)) + 1);
-    const int tapsY = std::min(kMost, static_cast<int>(std::ceil(4 * widenY)) + 1);
+    constexpr int kMost = static_cast<int>(4 * kWidest) + 1;
+    const int tapsX = static_cast<int>(std::ceil(4 * widenX)) + 1;
+    const int tapsY = static_cast<int>(std::ceil(4 * widenY)) + 1;
     std::vector<float> result(size_t(out.width) * 4);
     float wx[kMost], wy[kMost];
     int column[kMost];
@@ -148,7 +148,7 @@ void Resample(const Picture& source, const Affine& toSource, int x, int y, Tile&
         return Upright<T>(source, AxisPlan(toSource.a, toSource.e, x, out.width),
                           AxisPlan(toSource.d, toSource.f, y, out.height), out);
     // The footprint of a result pixel on the source axes.
-    const auto widen = [](double p, double q) { return float(std::max(1.0, std::hypot(p, q))); };
+    const auto widen = [](double p, double q) { return float(std::clamp(std::hypot(p, q), 1.0, kWidest)); };
     Turned<T>(source, toSource, widen(toSource.a, toSource.c), widen(toSource.b, toSource.d), x, y, out);
 }
 

@@ -41,7 +41,9 @@ bool coversAll(const Affine& toOutput, const Rect& shown, const IntRect& region)
 Tile pictureTile(const Pyramid& picture, int sourceWidth, int sourceHeight, const Affine& sourceToOutput,
                  const Rect& shown, const IntRect& region) {
     const Rect onOutput = sourceToOutput.mapBounds(shown);
-    if (pixelsAround(onOutput).intersected(region).empty()) return {};
+    constexpr double kNothing = 1.0 / 1024; // px: covers less than a 16-bit step of any pixel
+    if (pixelsAround(onOutput).intersected(region).empty() || onOutput.w < kNothing || onOutput.h < kNothing)
+        return {};
     Tile tile(region.w, region.h);
     const Affine pictureToSource =
         Affine::scaling(double(sourceWidth) / picture.width(), double(sourceHeight) / picture.height());
