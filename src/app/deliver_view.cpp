@@ -22,8 +22,8 @@ QString q(const std::string& s) {
 }
 
 QString bytesText(uintmax_t n) {
-    return n < 1000 * 1000 ? DeliverView::tr("%1 KB").arg(std::lround(double(n) / 1000))
-                           : DeliverView::tr("%1 MB").arg(double(n) / 1e6, 0, 'f', 2);
+    return n < 1'000'000 ? DeliverView::tr("%1 KB").arg(std::lround(double(n) / 1000))
+                         : DeliverView::tr("%1 MB").arg(double(n) / 1e6, 0, 'f', 2);
 }
 
 constexpr int kPreview = 300; // px

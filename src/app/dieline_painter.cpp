@@ -7,6 +7,8 @@
 namespace glyptos {
 namespace {
 
+constexpr double kHatch = 7; // px from line to line
+
 QPen pen(const QColor& colour, double width, Qt::PenStyle style = Qt::SolidLine) {
     QPen p(colour, width, style);
     p.setCosmetic(true);
@@ -28,10 +30,17 @@ const Theme& lines() {
 void paintBleed(QPainter& painter, const QPainterPath& bleed, const QPainterPath& trim) {
     painter.save();
     painter.setClipPath(bleed.subtracted(trim), Qt::IntersectClip);
-    const QRectF box = bleed.boundingRect();
+    // Slanted lines x + y = sum, 7 px apart, fixed to the bleed's corner and drawn no farther than can be
+    // seen.
+    const QRectF box = bleed.boundingRect(), seen = box.intersected(painter.viewport());
+    const double start = box.left() + box.top();
+    const int first = int((seen.left() + seen.top() - start) / kHatch);
+    const int last = int((seen.right() + seen.bottom() - start) / kHatch);
     painter.setPen(pen(lines().caution, 1.2));
-    for (double x = box.left() - box.height(); x < box.right(); x += 7)
-        painter.drawLine(QPointF(x, box.bottom()), QPointF(x + box.height(), box.top()));
+    for (int i = first; i <= last; ++i) {
+        const double sum = start + i * kHatch;
+        painter.drawLine(QPointF(sum - seen.bottom(), seen.bottom()), QPointF(sum - seen.top(), seen.top()));
+    }
     painter.restore();
     painter.setPen(pen(lines().caution, 0.8));
     painter.drawPath(bleed);

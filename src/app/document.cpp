@@ -12,7 +12,7 @@ Engine::Engine()
                })
     , renderer(pictures, fonts) {}
 
-Document::Document(ReleasePtr release, std::filesystem::path file, QObject* parent)
+Document::Document(const ReleasePtr& release, std::filesystem::path file, QObject* parent)
     : QObject(parent)
     , history_(release)
     , saved_(release)

@@ -33,7 +33,7 @@ class Engine : public QObject {
 class Document : public QObject {
     Q_OBJECT
   public:
-    Document(ReleasePtr release, std::filesystem::path file, QObject* parent = nullptr);
+    Document(const ReleasePtr& release, std::filesystem::path file, QObject* parent = nullptr);
 
     const ReleasePtr& release() const { return history_.current(); }
     const std::filesystem::path& file() const { return file_; }

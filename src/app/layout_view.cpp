@@ -24,7 +24,7 @@ void clear(QLayout* layout) {
 
 /// The picture of a panel that is meant to fill it: the one in hand, else the rearmost.
 LayerPtr pictureToFit(const Stack& stack, const std::string& inHand) {
-    if (const LayerPtr layer = findLayer(stack, inHand); layer && layer->as<PictureContent>()) return layer;
+    if (LayerPtr layer = findLayer(stack, inHand); layer && layer->as<PictureContent>()) return layer;
     for (auto it = stack.rbegin(); it != stack.rend(); ++it)
         if ((*it)->as<PictureContent>()) return *it;
     return nullptr;

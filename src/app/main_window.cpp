@@ -162,9 +162,9 @@ void MainWindow::tell(const QString& sentence) {
     notice_->show();
 }
 
-void MainWindow::setRelease(ReleasePtr release, const std::filesystem::path& file) {
+void MainWindow::setRelease(const ReleasePtr& release, const std::filesystem::path& file) {
     auto old = std::move(document_);
-    document_ = std::make_unique<Document>(std::move(release), file);
+    document_ = std::make_unique<Document>(release, file);
     connect(document_.get(), &Document::historyChanged, this, &MainWindow::refreshTitles);
     connect(document_.get(), &Document::selectionChanged, this, &MainWindow::refreshTitles);
     connect(document_.get(), &Document::refused, this, &MainWindow::tell);

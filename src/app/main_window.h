@@ -64,7 +64,7 @@ class MainWindow : public QMainWindow {
     void makeLayerMenu();
     void makeViewMenu();
     QAction* action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run);
-    void setRelease(ReleasePtr release, const std::filesystem::path& file);
+    void setRelease(const ReleasePtr& release, const std::filesystem::path& file);
     void refreshTitles();
     void refreshRecent();
     void remember(const QString& file);

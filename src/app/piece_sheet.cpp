@@ -87,9 +87,9 @@ void PieceSheet::arrange() {
         const IntRect region{0, 0, std::max(1, snapEdge(trim.w * k)), std::max(1, snapEdge(trim.h * k))};
         service_.request(place.requester.get(), 0,
                          flatScene(document_->shown(), place.piece->id, k, false, {-trim.x * k, -trim.y * k}),
-                         region, [this, id = place.piece->id](QImage image) {
+                         region, [this, id = place.piece->id](const QImage& image) {
                              for (Place& p : places_)
-                                 if (p.piece->id == id) p.image = std::move(image);
+                                 if (p.piece->id == id) p.image = image;
                              update();
                          });
     }

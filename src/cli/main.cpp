@@ -6,6 +6,7 @@
 
 #include <CLI/CLI.hpp>
 #include <csignal>
+#include <cstdio>
 #include <iostream>
 
 namespace {
@@ -23,9 +24,7 @@ int report(const glyptos::Result<void>& result) {
     return 2;
 }
 
-} // namespace
-
-int main(int argc, char** argv) {
+int runCommandLine(int argc, char** argv) {
     using namespace glyptos;
     std::signal(SIGXFSZ,
                 SIG_IGN); // a file over the limit fails to be written and is reported, as a full disk is
@@ -94,4 +93,15 @@ int main(int argc, char** argv) {
         return 2;
     }
     return report(run());
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    try {
+        return runCommandLine(argc, argv);
+    } catch (const std::exception& e) { // memory, at the most: everything else is a Result
+        std::fprintf(stderr, "glyptos-cli: The work was given up (%s); nothing was written.\n", e.what());
+        return 2;
+    }
 }

@@ -11,7 +11,7 @@ std::filesystem::path dataFolder() {
     std::error_code code;
     const auto program = std::filesystem::read_symlink("/proc/self/exe", code);
     if (!code) {
-        const auto installed = program.parent_path().parent_path() / "share" / "glyptos";
+        auto installed = program.parent_path().parent_path() / "share" / "glyptos";
         if (std::filesystem::is_directory(installed / "forms", code)) return installed;
     }
     return GLYPTOS_SOURCE_DATA;

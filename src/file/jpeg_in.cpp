@@ -70,7 +70,7 @@ class Decoder {
         unsigned size = 0;
         if (!jpeg_read_icc_profile(&info_, &data, &size)) return;
         out.profile.assign(data, data + size);
-        std::free(data);
+        std::free(data); // NOLINT(cppcoreguidelines-no-malloc): libjpeg took it from malloc
     }
 
     const jpeg_decompress_struct& info() const { return info_; }

@@ -33,7 +33,7 @@ class JpegEncoder {
     }
     ~JpegEncoder() {
         jpeg_destroy_compress(&info_);
-        std::free(data_);
+        std::free(data_); // NOLINT(cppcoreguidelines-no-malloc): libjpeg took it from malloc
     }
     JpegEncoder(const JpegEncoder&) = delete;
     JpegEncoder& operator=(const JpegEncoder&) = delete;
