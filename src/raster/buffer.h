@@ -2,24 +2,25 @@
 #pragma once
 
 #include <cstddef>
-#include <cstdlib>
 #include <memory>
-#include <new>
 
 namespace glyptos {
 
 /// Rounded up to the widest vector that any kernel uses (64 bytes of floats).
-constexpr size_t roundUpLanes(size_t n) {
-    return (n + 15) / 16 * 16;
-}
+constexpr size_t roundUpLanes(size_t n) { return (n + 15) / 16 * 16; }
 
-/// `count` values of T, aligned to 64 bytes, not initialised, with 64 bytes to spare behind the last one.
+/// `bytes` of memory aligned to 64, not initialised. Large blocks ask for large pages: rows of a tile lie in as many
+/// pages as the tile is high, more than a processor keeps track of when they are small. Throws std::bad_alloc.
+void* allocatePixels(size_t bytes);
+void freePixels(void* block);
+
+/// `count` values of T with 64 bytes to spare behind the last one; not initialised.
 template <class T>
 class Buffer {
   public:
     Buffer() = default;
     explicit Buffer(size_t count)
-        : data_(static_cast<T*>(::operator new(count * sizeof(T) + 64, std::align_val_t(64))))
+        : data_(static_cast<T*>(allocatePixels(count * sizeof(T) + 64)))
         , count_(count) {}
 
     T* data() { return data_.get(); }
@@ -32,7 +33,7 @@ class Buffer {
 
   private:
     struct Free {
-        void operator()(T* p) const { ::operator delete(p, std::align_val_t(64)); }
+        void operator()(T* p) const { freePixels(p); }
     };
     std::unique_ptr<T, Free> data_;
     size_t count_ = 0;
