@@ -74,9 +74,11 @@ std::shared_ptr<const Form> screenForm(int side) {
     return std::make_shared<const Form>(form);
 }
 
-/// Twelve layers of side², in the four modes by turns, on a screen piece of that size.
+/// Twelve layers of side², in five modes by turns, on a screen piece of that size.
 struct TwelveLayers {
     static constexpr int kLayers = 12;
+    static constexpr std::array kTurns{BlendMode::Normal, BlendMode::Multiply, BlendMode::Screen,
+                                       BlendMode::Overlay, BlendMode::SoftLight};
     HeldPictures pictures;
     ReleasePtr release;
     PanelRef panel;
@@ -97,7 +99,7 @@ struct TwelveLayers {
             release = withSource(release, source);
             Layer layer;
             layer.name = source->id;
-            layer.blend = static_cast<BlendMode>(i % 4);
+            layer.blend = kTurns[size_t(i) % kTurns.size()];
             layer.opacity = i == 0 ? 1 : 0.9;
             layer.content = PictureContent{source->id, {0, 0, 1, 1}};
             layer.placement.position = {side / 2.0, side / 2.0};
@@ -106,14 +108,14 @@ struct TwelveLayers {
     }
 
     QImage withQPainter() const {
-        constexpr QPainter::CompositionMode modes[] = {
-            QPainter::CompositionMode_SourceOver, QPainter::CompositionMode_Multiply,
-            QPainter::CompositionMode_Screen, QPainter::CompositionMode_Overlay};
+        constexpr std::array modes{QPainter::CompositionMode_SourceOver, QPainter::CompositionMode_Multiply,
+                                   QPainter::CompositionMode_Screen, QPainter::CompositionMode_Overlay,
+                                   QPainter::CompositionMode_SoftLight};
         QImage out(images[0].size(), QImage::Format_ARGB32_Premultiplied);
         out.fill(Qt::transparent);
         QPainter painter(&out);
         for (int i = 0; i < kLayers; ++i) {
-            painter.setCompositionMode(modes[i % 4]);
+            painter.setCompositionMode(modes[size_t(i) % modes.size()]);
             painter.setOpacity(i == 0 ? 1 : 0.9);
             painter.drawImage(0, 0, images[size_t(i)]);
         }

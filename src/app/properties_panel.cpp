@@ -142,9 +142,17 @@ QWidget* PropertiesPanel::makeBlend() {
     auto* form = formIn(box);
     mode_ = new QComboBox;
     mode_->setAccessibleName(tr("Blend mode"));
-    for (const BlendModeName& name : kBlendModeNames) mode_->addItem(q(name.label));
+    for (size_t i = 0; i < kBlendModeCount; ++i) {
+        // The standard's modes, our own, and the operators that cut instead of blending.
+        const auto mode = static_cast<BlendMode>(i);
+        if (mode == BlendMode::Etch || mode == BlendMode::DestinationIn)
+            mode_->insertSeparator(mode_->count());
+        mode_->addItem(q(infoOf(mode).label), int(i));
+    }
+    mode_->setMaxVisibleItems(mode_->count());
     connect(mode_, &QComboBox::activated, this, [this](int i) {
-        change(tr("Blend %1"), [=](Layer& l) { l.blend = static_cast<BlendMode>(i); });
+        const auto mode = static_cast<BlendMode>(mode_->itemData(i).toInt());
+        change(tr("Blend %1"), [=](Layer& l) { l.blend = mode; });
     });
     opacity_ = new QSlider(Qt::Horizontal);
     opacity_->setAccessibleName(tr("Opacity slider"));
@@ -157,6 +165,14 @@ QWidget* PropertiesPanel::makeBlend() {
     });
     bind(opacityField_, tr("Opacity of %1"), [](Layer& l, double v) { l.opacity = v / 100; });
     form->addRow(roleLabel(tr("Blend"), "soft"), mode_);
+    passing_ = new QCheckBox(tr("Layers pass through"));
+    passing_->setToolTip(tr("Each layer of the group meets what lies below by itself; only with Normal"));
+    connect(passing_, &QCheckBox::clicked, this, [this](bool on) {
+        change(tr("Pass through %1"), [=](Layer& l) {
+            if (auto* group = std::get_if<GroupContent>(&l.content)) group->passing = on;
+        });
+    });
+    form->addRow(QString(), passing_);
     form->addRow(new FieldLabel(tr("Opacity"), opacityField_), inOneRow({opacity_, opacityField_}));
     return box;
 }
@@ -388,8 +404,14 @@ void PropertiesPanel::refresh() {
     picture_->setVisible(layer && layer->as<PictureContent>());
     text_->setVisible(text);
     fill_->setVisible(fill);
+    const auto* group = layer ? layer->as<GroupContent>() : nullptr;
+    passing_->setVisible(group);
+    if (group) {
+        passing_->setChecked(group->passing);
+        passing_->setEnabled(layer->blend == BlendMode::Normal);
+    }
     if (layer) {
-        mode_->setCurrentIndex(int(layer->blend));
+        mode_->setCurrentIndex(mode_->findData(int(layer->blend)));
         opacity_->setValue(int(std::lround(layer->opacity * 100)));
         opacityField_->setValue(layer->opacity * 100);
         if (!fill) showPlace(*layer);

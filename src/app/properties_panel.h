@@ -52,7 +52,7 @@ class PropertiesPanel : public QWidget {
     QSlider* opacity_;
     QComboBox *mode_, *family_, *style_, *align_;
     QPlainTextEdit* words_;
-    QCheckBox *capitals_, *gradient_;
+    QCheckBox *capitals_, *gradient_, *passing_;
     ColourButton *textColour_, *fillColour_, *fillTo_;
     bool showing_ = false;
 };

@@ -30,7 +30,7 @@ QString layerSummary(const Layer& layer) {
         kind = fill->to ? StackView::tr("gradient fill") : StackView::tr("fill");
     else
         kind = StackView::tr("group of %1").arg(layer.as<GroupContent>()->layers.size());
-    const auto& mode = kBlendModeNames[size_t(layer.blend)].label;
+    const auto& mode = infoOf(layer.blend).label;
     kind += QStringLiteral(" · ") + QString::fromUtf8(mode.data(), qsizetype(mode.size()));
     if (layer.opacity < 1) kind += QStringLiteral(" · %1 %").arg(std::lround(layer.opacity * 100));
     return kind;

@@ -4,6 +4,7 @@
 #include "base/text.h"
 #include "file/atomic_file.h"
 #include "file/data_folder.h"
+#include "file/open_raster.h"
 #include "file/picture_reader.h"
 #include "file/picture_store.h"
 #include "file/print_pdf.h"
@@ -47,10 +48,32 @@ Result<PiecePtr> pieceNamed(const Release& release, const std::string& name) {
                 name.empty() ? "The release holds no piece." : "The release holds no piece “" + name + "”.");
 }
 
-Result<ReleasePtr> opened(const std::string& file) {
+struct Opened {
+    ReleasePtr release;
+    std::vector<std::string> notes; ///< what could not be taken over
+};
+
+/// A release file, or an OpenRaster file as it stands.
+Result<Opened> opened(const std::string& file) {
+    if (isOpenRaster(file)) {
+        auto raster = readOpenRaster(file);
+        if (!raster) return tl::unexpected(raster.error());
+        auto release = releaseOf(*raster, std::filesystem::path(file).filename().string());
+        if (!release) return tl::unexpected(release.error());
+        return Opened{*release, std::move(raster->notes)};
+    }
     auto forms = shippedForms();
     if (!forms) return tl::unexpected(forms.error());
-    return openProject(file, *forms);
+    auto release = openProject(file, *forms);
+    if (!release) return tl::unexpected(release.error());
+    return Opened{*release, {}};
+}
+
+/// How a command ends that has done its work, with what there is to say about it.
+Result<Outcome> ended(const Result<void>& done, const std::vector<std::string>& notes = {}) {
+    if (!done) return tl::unexpected(done.error());
+    for (const std::string& note : notes) std::cerr << "glyptos-cli: " << note << '\n';
+    return notes.empty() ? Outcome::Fine : Outcome::Findings;
 }
 
 /// "spine=4mm" to a value in the unit of the form.
@@ -105,7 +128,7 @@ void printFlat(const Form& form, const Flat& flat) {
 
 } // namespace
 
-Result<void> makeNew(const NewOptions& options) {
+Result<Outcome> makeNew(const NewOptions& options) {
     auto forms = shippedForms();
     if (!forms) return tl::unexpected(forms.error());
     ReleasePtr release = std::make_shared<const Release>();
@@ -128,13 +151,13 @@ Result<void> makeNew(const NewOptions& options) {
     if (std::error_code code; std::filesystem::exists(options.file, code))
         return fail(Fault::Unwritable,
                     "“" + options.file + "” is there already; it was left as it is. Choose another name.");
-    return saveProject(*release, options.file);
+    return ended(saveProject(*release, options.file));
 }
 
-Result<void> tellInfo(const InfoOptions& options) {
-    auto release = opened(options.file);
-    if (!release) return tl::unexpected(release.error());
-    const Release& r = **release;
+Result<Outcome> tellInfo(const InfoOptions& options) {
+    const auto file = opened(options.file);
+    if (!file) return tl::unexpected(file.error());
+    const Release& r = *file->release;
     if (options.json) {
         Json pieces = Json::array(), sources = Json::array();
         for (const PiecePtr& p : r.pieces) {
@@ -159,7 +182,7 @@ Result<void> tellInfo(const InfoOptions& options) {
                           {"sources", sources}}
                          .dump(2)
                   << '\n';
-        return {};
+        return Outcome::Fine;
     }
     std::cout << r.brief.artist << " · " << r.brief.title << " · " << r.brief.catalogue << '\n';
     for (size_t i = 0; i < r.brief.tracks.size(); ++i)
@@ -174,10 +197,10 @@ Result<void> tellInfo(const InfoOptions& options) {
     for (const SourcePtr& s : r.sources)
         std::cout << "picture " << s->name << ", " << s->width << " × " << s->height << " px, "
                   << s->bytes->size() << " bytes\n";
-    return {};
+    return Outcome::Fine;
 }
 
-Result<void> listForms(const FormsOptions& options) {
+Result<Outcome> listForms(const FormsOptions& options) {
     auto forms = shippedForms();
     if (!forms) return tl::unexpected(forms.error());
     FormList shown = *forms;
@@ -200,16 +223,17 @@ Result<void> listForms(const FormsOptions& options) {
             printFlat(*form, *flat);
     }
     if (options.json) std::cout << (options.name.empty() ? all : all[0]).dump(2) << '\n';
-    return {};
+    return Outcome::Fine;
 }
 
-Result<void> renderPicture(const RenderOptions& options) {
-    auto release = opened(options.file);
-    if (!release) return tl::unexpected(release.error());
-    auto piece = pieceNamed(**release, options.piece);
+Result<Outcome> renderPicture(const RenderOptions& options) {
+    const auto file = opened(options.file);
+    if (!file) return tl::unexpected(file.error());
+    ReleasePtr release = file->release;
+    auto piece = pieceNamed(*release, options.piece);
     if (!piece) return tl::unexpected(piece.error());
     if (!options.take.empty()) {
-        auto next = withTake(*release, (*piece)->id, options.take);
+        auto next = withTake(release, (*piece)->id, options.take);
         if (!next) return tl::unexpected(next.error());
         release = *next;
     }
@@ -220,48 +244,57 @@ Result<void> renderPicture(const RenderOptions& options) {
     if (options.ppi > 0 && (*piece)->flat->unit == Unit::Px)
         return fail(Fault::Usage, (*piece)->name + " is measured in px; use --width instead of --ppi.");
     Engine engine;
-    auto picture = encodePiece(engine.renderer, *release, (*piece)->id,
+    auto picture = encodePiece(engine.renderer, release, (*piece)->id,
                                {*format, options.panel, options.width, options.ppi, options.bleed, 95});
     if (!picture) return tl::unexpected(picture.error());
-    return writeFile(options.out, picture->bytes);
+    return ended(writeFile(options.out, picture->bytes), file->notes);
 }
 
-Result<void> exportPiece(const ExportOptions& options) {
-    auto release = opened(options.file);
-    if (!release) return tl::unexpected(release.error());
-    auto piece = pieceNamed(**release, options.piece);
-    if (!piece) return tl::unexpected(piece.error());
-    Engine engine;
-    if (options.as == "pdf") {
-        auto report =
-            writePrintPdf(engine.renderer, *release, (*piece)->id, pressProfileBytes(), {}, options.out);
-        if (!report) return tl::unexpected(report.error());
-        if (options.json)
-            std::cout << Json{{"trimWidthMm", report->trimWidthMm},
-                              {"trimHeightMm", report->trimHeightMm},
-                              {"bleedMm", report->bleedMm},
-                              {"ppi", report->ppi},
-                              {"mostInkPercent", report->mostInk * 100},
-                              {"outlinedTexts", report->outlinedTexts},
-                              {"bytes", report->bytes}}
-                             .dump(2)
-                      << '\n';
-        else
-            std::cout << "trim " << sized(report->trimWidthMm, report->trimHeightMm, Unit::Mm) << ", bleed "
-                      << shortNumber(report->bleedMm) << " mm, " << shortNumber(report->ppi)
-                      << " ppi, most ink " << shortNumber(report->mostInk * 100, 0) << " %, " << report->bytes
-                      << " bytes\n";
-        return {};
-    }
-    PictureOptions how{options.as == "png" ? PictureFormat::Png : PictureFormat::Jpeg,
-                       {},
-                       options.width,
-                       0,
-                       false,
-                       options.quality};
-    auto picture = encodePiece(engine.renderer, *release, (*piece)->id, how);
+namespace {
+
+Result<Outcome> exportPdf(Engine& engine, const ReleasePtr& release, const Piece& piece,
+                          const ExportOptions& options) {
+    const auto report =
+        writePrintPdf(engine.renderer, release, piece.id, pressProfileBytes(), {}, options.out);
+    if (!report) return tl::unexpected(report.error());
+    if (options.json)
+        std::cout << Json{{"trimWidthMm", report->trimWidthMm},
+                          {"trimHeightMm", report->trimHeightMm},
+                          {"bleedMm", report->bleedMm},
+                          {"ppi", report->ppi},
+                          {"mostInkPercent", report->mostInk * 100},
+                          {"outlinedTexts", report->outlinedTexts},
+                          {"bytes", report->bytes}}
+                         .dump(2)
+                  << '\n';
+    else
+        std::cout << "trim " << sized(report->trimWidthMm, report->trimHeightMm, Unit::Mm) << ", bleed "
+                  << shortNumber(report->bleedMm) << " mm, " << shortNumber(report->ppi) << " ppi, most ink "
+                  << shortNumber(report->mostInk * 100, 0) << " %, " << report->bytes << " bytes\n";
+    return Outcome::Fine;
+}
+
+/// One panel: the one named, else the piece's front.
+Result<Outcome> exportOpenRaster(Engine& engine, const ReleasePtr& release, const Piece& piece,
+                                 const ExportOptions& options) {
+    const std::string panel = options.panel.empty() ? piece.flat->panels.back().id : options.panel;
+    const double scale = piece.flat->unit == Unit::Px ? 1 : pxPerMm({piece.flat->ppi});
+    const auto notes = writeOpenRaster(engine.renderer, release, {piece.id, panel}, scale, options.out);
+    if (!notes) return tl::unexpected(notes.error());
+    return ended({}, *notes);
+}
+
+Result<Outcome> exportPicture(Engine& engine, const ReleasePtr& release, const Piece& piece,
+                              const ExportOptions& options) {
+    PictureOptions how;
+    how.format = options.as == "png" ? PictureFormat::Png : PictureFormat::Jpeg;
+    how.panel = options.panel;
+    how.width = options.width;
+    how.quality = options.quality;
+    const auto picture = encodePiece(engine.renderer, release, piece.id, how);
     if (!picture) return tl::unexpected(picture.error());
-    if (auto written = writeFile(options.out, picture->bytes); !written) return written;
+    if (auto written = writeFile(options.out, picture->bytes); !written)
+        return tl::unexpected(written.error());
     if (options.json)
         std::cout << Json{{"width", picture->width},
                           {"height", picture->height},
@@ -271,7 +304,21 @@ Result<void> exportPiece(const ExportOptions& options) {
     else
         std::cout << picture->width << " × " << picture->height << " px, " << picture->bytes.size()
                   << " bytes\n";
-    return {};
+    return Outcome::Fine;
+}
+
+} // namespace
+
+Result<Outcome> exportPiece(const ExportOptions& options) {
+    const auto file = opened(options.file);
+    if (!file) return tl::unexpected(file.error());
+    const auto piece = pieceNamed(*file->release, options.piece);
+    if (!piece) return tl::unexpected(piece.error());
+    Engine engine;
+    const auto write = options.as == "pdf"   ? exportPdf
+                       : options.as == "ora" ? exportOpenRaster
+                                             : exportPicture;
+    return write(engine, file->release, **piece, options);
 }
 
 } // namespace glyptos::cli

@@ -1,4 +1,5 @@
-// The commands of glyptos-cli. Each prints to standard output and fails with one sentence.
+// The commands of glyptos-cli. Each prints to standard output and fails with one sentence. A command that did
+// its work but has something to say of it prints that to standard error and ends with findings.
 #pragma once
 
 #include "base/error.h"
@@ -8,24 +9,26 @@
 
 namespace glyptos::cli {
 
+enum class Outcome { Fine, Findings };
+
 struct NewOptions {
     std::string file, brief;
     std::vector<std::string> forms;
 };
-Result<void> makeNew(const NewOptions& options);
+Result<Outcome> makeNew(const NewOptions& options);
 
 struct InfoOptions {
     std::string file;
     bool json = false;
 };
-Result<void> tellInfo(const InfoOptions& options);
+Result<Outcome> tellInfo(const InfoOptions& options);
 
 struct FormsOptions {
     std::string name;
     std::vector<std::string> set;
     bool json = false;
 };
-Result<void> listForms(const FormsOptions& options);
+Result<Outcome> listForms(const FormsOptions& options);
 
 struct RenderOptions {
     std::string file, piece, panel, take, out;
@@ -33,14 +36,14 @@ struct RenderOptions {
     int width = 0;
     bool bleed = false;
 };
-Result<void> renderPicture(const RenderOptions& options);
+Result<Outcome> renderPicture(const RenderOptions& options);
 
 struct ExportOptions {
-    std::string file, piece, as, out;
+    std::string file, piece, panel, as, out;
     int width = 0;
     int quality = 95;
     bool json = false;
 };
-Result<void> exportPiece(const ExportOptions& options);
+Result<Outcome> exportPiece(const ExportOptions& options);
 
 } // namespace glyptos::cli

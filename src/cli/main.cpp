@@ -18,8 +18,8 @@ void addSetOption(CLI::App* command, std::vector<std::string>& set) {
         ->allow_extra_args(false);
 }
 
-int report(const glyptos::Result<void>& result) {
-    if (result) return 0;
+int report(const glyptos::Result<glyptos::cli::Outcome>& result) {
+    if (result) return *result == glyptos::cli::Outcome::Fine ? 0 : 1;
     std::cerr << "glyptos-cli: " << result.error().message << '\n';
     return 2;
 }
@@ -30,7 +30,7 @@ int runCommandLine(int argc, char** argv) {
                 SIG_IGN); // a file over the limit fails to be written and is reported, as a full disk is
     CLI::App app("Covers and sleeves from the command line.", "glyptos-cli");
     app.require_subcommand(1);
-    std::function<Result<void>()> run;
+    std::function<Result<cli::Outcome>()> run;
 
     cli::NewOptions made;
     auto* create = app.add_subcommand("new", "Make a release file");
@@ -59,7 +59,7 @@ int runCommandLine(int argc, char** argv) {
 
     cli::RenderOptions render;
     auto* draw = app.add_subcommand("render", "Render a piece or one of its panels to a PNG or JPEG");
-    draw->add_option("FILE", render.file, "The release")->required();
+    draw->add_option("FILE", render.file, "The release, or an OpenRaster file")->required();
     draw->add_option("--piece", render.piece, "Piece, by id or by form; the first one when left out");
     draw->add_option("--panel", render.panel, "Panel; the whole flat when left out");
     draw->add_option("--take", render.take, "Take; the current one when left out");
@@ -76,9 +76,11 @@ int runCommandLine(int argc, char** argv) {
     auto* deliver = app.add_subcommand("export", "Write a piece as a file for a store or a printer");
     deliver->add_option("FILE", out.file, "The release")->required();
     deliver->add_option("--piece", out.piece, "Piece, by id or by form")->required();
-    deliver->add_option("--as", out.as, "png, jpeg or pdf")
+    deliver->add_option("--panel", out.panel,
+                        "One panel instead of the whole flat; of an OpenRaster file the front when left out");
+    deliver->add_option("--as", out.as, "png, jpeg, pdf or ora")
         ->required()
-        ->check(CLI::IsMember({"png", "jpeg", "pdf"}));
+        ->check(CLI::IsMember({"png", "jpeg", "pdf", "ora"}));
     deliver->add_option("--width", out.width, "Width in pixels of a JPEG or PNG")->check(CLI::PositiveNumber);
     deliver->add_option("--quality", out.quality, "JPEG quality, 1 to 100");
     deliver->add_option("--out", out.out, "The file to write")->required();

@@ -73,6 +73,7 @@ void addContent(Json& out, const FillContent& f) {
 
 void addContent(Json& out, const GroupContent& g) {
     out["kind"] = "group";
+    if (g.passing) out["passing"] = true;
     out["layers"] = toJson(g.layers);
 }
 
@@ -81,7 +82,7 @@ Json toJson(const Layer& layer) {
              {"name", layer.name},
              {"on", layer.on},
              {"opacity", layer.opacity},
-             {"blend", kBlendModeNames[size_t(layer.blend)].id},
+             {"blend", infoOf(layer.blend).id},
              {"placement", toJson(layer.placement)}};
     std::visit([&](const auto& content) { addContent(out, content); }, layer.content);
     return out;
@@ -278,7 +279,9 @@ class ReleaseReader {
             if (e.has("to")) fill.to = e.colour("to");
             return fill;
         }
-        if (kind == "group") return GroupContent{stack(e.at("layers"), where + ".layers", depth + 1)};
+        if (kind == "group")
+            return GroupContent{stack(e.at("layers"), where + ".layers", depth + 1),
+                                e.has("passing") && e.flag("passing")};
         throw Wrong{Fault::Unsupported, where + " is a layer of the unknown kind “" + kind + "”"};
     }
 

@@ -14,25 +14,64 @@ namespace glyptos::blend {
 
 namespace glyptos {
 
-/// Index into blend::BlendModes. 0 is Normal.
-enum class BlendMode : unsigned char { Normal = 0, Multiply, Screen, Overlay };
-
-inline constexpr size_t kBlendModeCount = std::tuple_size_v<blend::BlendModes>;
-
-struct BlendModeName {
-    std::string_view id, label; ///< as written in files; as shown
+/// In the order of blend::BlendModes.
+enum class BlendMode : unsigned char {
+    Normal,
+    Multiply,
+    Screen,
+    Overlay,
+    Darken,
+    Lighten,
+    ColourDodge,
+    ColourBurn,
+    HardLight,
+    SoftLight,
+    Difference,
+    Exclusion,
+    Hue,
+    Saturation,
+    Colour,
+    Luminosity,
+    Plus,
+    Etch,
+    Push,
+    Flare,
+    Divide,
+    DestinationIn,
+    DestinationOut,
+    SourceAtop,
+    DestinationAtop
 };
 
-/// Names of all modes, in the order of BlendMode.
-inline constexpr auto kBlendModeNames = []<size_t... I>(std::index_sequence<I...>) {
-    return std::array{BlendModeName{std::tuple_element_t<I, blend::BlendModes>::id,
-                                    std::tuple_element_t<I, blend::BlendModes>::label}...};
+inline constexpr size_t kBlendModeCount = std::tuple_size_v<blend::BlendModes>;
+static_assert(kBlendModeCount == size_t(BlendMode::DestinationAtop) + 1);
+
+struct BlendModeInfo {
+    std::string_view id, label; ///< as written in files; as shown
+    bool keepsBackdrop;         ///< where the source is empty, the backdrop stays as it is
+};
+
+/// All modes, in the order of BlendMode.
+inline constexpr auto kBlendModes = []<size_t... I>(std::index_sequence<I...>) {
+    return std::array{BlendModeInfo{std::tuple_element_t<I, blend::BlendModes>::id,
+                                    std::tuple_element_t<I, blend::BlendModes>::label,
+                                    std::tuple_element_t<I, blend::BlendModes>::keepsBackdrop}...};
 }
 (std::make_index_sequence<kBlendModeCount>());
 
+constexpr const BlendModeInfo& infoOf(BlendMode mode) {
+    return kBlendModes[size_t(mode)];
+}
+
+/// Whether a mode can make the backdrop more see-through than it was.
+constexpr bool cutsBackdrop(BlendMode mode) {
+    return mode == BlendMode::DestinationIn || mode == BlendMode::DestinationOut ||
+           mode == BlendMode::DestinationAtop;
+}
+
 inline std::optional<BlendMode> blendModeFromId(std::string_view id) {
     for (size_t i = 0; i < kBlendModeCount; ++i)
-        if (kBlendModeNames[i].id == id) return static_cast<BlendMode>(i);
+        if (kBlendModes[i].id == id) return static_cast<BlendMode>(i);
     return std::nullopt;
 }
 

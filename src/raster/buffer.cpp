@@ -16,7 +16,8 @@ void* allocatePixels(size_t bytes) {
     const size_t whole = (bytes + alignment - 1) / alignment * alignment;
     void* block = whole >= bytes ? std::aligned_alloc(alignment, whole) : nullptr;
     if (!block) throw std::bad_alloc();
-    if (alignment == kLargePage) ::madvise(block, whole, MADV_HUGEPAGE); // a wish; nothing is lost when refused
+    if (alignment == kLargePage)
+        ::madvise(block, whole, MADV_HUGEPAGE); // a wish; nothing is lost when refused
     return block;
 }
 

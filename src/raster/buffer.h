@@ -7,10 +7,12 @@
 namespace glyptos {
 
 /// Rounded up to the widest vector that any kernel uses (64 bytes of floats).
-constexpr size_t roundUpLanes(size_t n) { return (n + 15) / 16 * 16; }
+constexpr size_t roundUpLanes(size_t n) {
+    return (n + 15) / 16 * 16;
+}
 
-/// `bytes` of memory aligned to 64, not initialised. Large blocks ask for large pages: rows of a tile lie in as many
-/// pages as the tile is high, more than a processor keeps track of when they are small. Throws std::bad_alloc.
+/// `bytes` of memory aligned to 64, not initialised. Large blocks ask for large pages: the rows of a tile lie
+/// in as many small pages as it is high, more than a processor keeps track of. Throws std::bad_alloc.
 void* allocatePixels(size_t bytes);
 void freePixels(void* block);
 

@@ -17,9 +17,11 @@ using Vector = hn::Vec<FloatTag>;
 /// Vector of floats with operators, so that a blend mode reads like its formula.
 struct Lanes {
     Vector v;
+    static HWY_INLINE Lanes of(float value) { return {hn::Set(FloatTag(), value)}; }
     HWY_INLINE Lanes operator+(Lanes o) const { return {hn::Add(v, o.v)}; }
     HWY_INLINE Lanes operator-(Lanes o) const { return {hn::Sub(v, o.v)}; }
     HWY_INLINE Lanes operator*(Lanes o) const { return {hn::Mul(v, o.v)}; }
+    HWY_INLINE Lanes operator/(Lanes o) const { return {hn::Div(v, o.v)}; }
     HWY_INLINE auto operator<=(Lanes o) const { return hn::Le(v, o.v); }
 };
 
@@ -27,21 +29,32 @@ template <class Mask>
 HWY_INLINE Lanes choose(Mask mask, Lanes yes, Lanes no) {
     return {hn::IfThenElse(mask, yes.v, no.v)};
 }
+HWY_INLINE Lanes least(Lanes a, Lanes b) {
+    return {hn::Min(a.v, b.v)};
+}
+HWY_INLINE Lanes most(Lanes a, Lanes b) {
+    return {hn::Max(a.v, b.v)};
+}
+HWY_INLINE Lanes size(Lanes a) {
+    return {hn::Abs(a.v)};
+}
+HWY_INLINE Lanes root(Lanes a) {
+    return {hn::Sqrt(a.v)};
+}
 
 #include "raster/blend_formulas.inc"
 
 template <class Mode>
 void BlendWith(RowPlanes d, const RowPlanes& s, float opacity, size_t n) {
     const FloatTag tag;
-    const Lanes one{hn::Set(tag, 1.0f)}, k{hn::Set(tag, opacity)};
+    const Lanes k = Lanes::of(opacity);
+    const auto load = [&](const float* plane, size_t i) { return Lanes{hn::Load(tag, plane + i)}; };
     for (size_t i = 0; i < n; i += hn::Lanes(tag)) {
-        const Lanes as = Lanes{hn::Load(tag, s.c[3] + i)} * k, ab{hn::Load(tag, d.c[3] + i)};
-        const Lanes keepS = one - ab, keepD = one - as;
-        for (int c = 0; c < 3; ++c) {
-            const Lanes S = Lanes{hn::Load(tag, s.c[c] + i)} * k, D{hn::Load(tag, d.c[c] + i)};
-            hn::Store((S * keepS + Mode::mixed(S, as, D, ab) + D * keepD).v, tag, d.c[c] + i);
-        }
-        hn::Store((as + ab * keepD).v, tag, d.c[3] + i);
+        const Lanes S[3] = {load(s.c[0], i) * k, load(s.c[1], i) * k, load(s.c[2], i) * k};
+        const Lanes D[3] = {load(d.c[0], i), load(d.c[1], i), load(d.c[2], i)};
+        Lanes out[4];
+        Mode::composite(S, load(s.c[3], i) * k, D, load(d.c[3], i), out);
+        for (int c = 0; c < 4; ++c) hn::Store(out[c].v, tag, d.c[c] + i);
     }
 }
 

@@ -75,9 +75,12 @@ struct Layer;
 using LayerPtr = std::shared_ptr<const Layer>;
 using Stack = std::vector<LayerPtr>; ///< front to back
 
-/// Layers composited among themselves before they meet what lies below (an isolated group).
+/// Layers composited among themselves before they meet what lies below (an isolated group), or passing
+/// through: each meets what lies below by itself, and the group's opacity says how much of the change is
+/// kept.
 struct GroupContent {
     Stack layers;
+    bool passing = false; ///< only with the blend Normal
     bool operator==(const GroupContent&) const = default;
 };
 

@@ -31,6 +31,7 @@ struct TileRows {
 struct PreparedLayer;
 struct GroupRows {
     std::vector<PreparedLayer> layers; ///< back to front
+    bool passing = false;              ///< each meets the backdrop by itself
 };
 
 struct PreparedLayer {
@@ -100,6 +101,9 @@ class Band {
         return planes;
     }
     void clear() { std::memset(values_.data(), 0, values_.size() * sizeof(float)); }
+    void copy(const Band& other) {
+        std::memcpy(values_.data(), other.values_.data(), values_.size() * sizeof(float));
+    }
 
   private:
     Buffer<float> values_;
@@ -167,9 +171,33 @@ void blendBand(const std::vector<PreparedLayer>& layers, int y, int rows, const 
                Scratch& scratch, size_t depth);
 
 void blendLayer(const PreparedLayer& layer, int y, int rows, const IntRect& region, Band& onto,
+                Scratch& scratch, size_t depth);
+
+/// The group's layers on the backdrop itself; of what they change, the share `opacity` is kept.
+void passThrough(const GroupRows& group, float opacity, int y, int rows, const IntRect& region, Band& onto,
+                 Scratch& scratch, size_t depth) {
+    if (opacity >= 1) {
+        for (const PreparedLayer& layer : group.layers)
+            blendLayer(layer, y, rows, region, onto, scratch, depth);
+        return;
+    }
+    Band& changed = scratch.band(depth + 1);
+    changed.copy(onto);
+    for (const PreparedLayer& layer : group.layers)
+        blendLayer(layer, y, rows, region, changed, scratch, depth + 1);
+    for (int r = 0; r < rows; ++r)
+        for (int c = 0; c < 4; ++c) {
+            float* to = onto.row(r).c[c];
+            const float* from = changed.row(r).c[c];
+            for (int x = 0; x < region.w; ++x) to[x] += (from[x] - to[x]) * opacity;
+        }
+}
+
+void blendLayer(const PreparedLayer& layer, int y, int rows, const IntRect& region, Band& onto,
                 Scratch& scratch, size_t depth) {
     const size_t n = size_t(region.w);
     if (const auto* group = std::get_if<GroupRows>(&layer.rows)) {
+        if (group->passing) return passThrough(*group, layer.opacity, y, rows, region, onto, scratch, depth);
         blendBand(group->layers, y, rows, region, scratch, depth + 1);
         for (int r = 0; r < rows; ++r)
             blendRow(layer.blend, onto.row(r), scratch.band(depth + 1).row(r), layer.opacity, n);
@@ -210,9 +238,12 @@ class StackPreparer {
     std::vector<PreparedLayer> prepare(const Stack& stack) {
         std::vector<PreparedLayer> out;
         for (const LayerPtr& layer : stack) {
-            if (!layer->on || layer->opacity <= 0) continue;
+            if (!layer->on) continue;
             PreparedLayer prepared;
-            if (!rowsOf(*layer, prepared)) continue;
+            if (layer->opacity <= 0 || !rowsOf(*layer, prepared)) {
+                if (infoOf(layer->blend).keepsBackdrop) continue;
+                prepared = {}; // nothing, which still takes the backdrop away
+            }
             prepared.blend = layer->blend;
             prepared.opacity = float(std::min(layer->opacity, 1.0));
             prepared.opaque = prepared.opaque && layer->blend == BlendMode::Normal && layer->opacity >= 1;
@@ -229,9 +260,12 @@ class StackPreparer {
         if (const auto* picture = layer.as<PictureContent>()) return pictureRows(layer, *picture, out);
         if (const auto* text = layer.as<TextContent>()) return textRows(layer, *text, out);
         if (const auto* fill = layer.as<FillContent>()) return fillRows(*fill, out);
-        GroupRows group{prepare(layer.as<GroupContent>()->layers)};
+        const auto& content = *layer.as<GroupContent>();
+        GroupRows group{prepare(content.layers), content.passing && layer.blend == BlendMode::Normal};
         const bool any = !group.layers.empty();
-        out.opaque = any && group.layers.front().opaque;
+        out.opaque = any && group.layers.front().opaque &&
+                     std::none_of(group.layers.begin(), group.layers.end(),
+                                  [](const PreparedLayer& l) { return cutsBackdrop(l.blend); });
         out.rows = std::move(group);
         return any;
     }

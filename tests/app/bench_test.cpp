@@ -216,7 +216,7 @@ class BenchTest : public QObject {
         ReleasePtr r = withLayer(t->document().release(), t->document().panel(), ground, {}, &under);
         t->document().edit("Ground", withMovedLayer(r, t->document().panel(), under, {}, 2));
         auto* mode = t->find<QComboBox>("Blend mode");
-        mode->setCurrentIndex(int(BlendMode::Multiply));
+        mode->setCurrentIndex(mode->findText("Multiply"));
         Q_EMIT mode->activated(mode->currentIndex());
         t->settle();
         QCOMPARE(inHand()->blend, BlendMode::Multiply);

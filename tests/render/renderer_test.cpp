@@ -38,8 +38,7 @@ void over(Dot& b, Dot s, BlendMode mode, double opacity) {
     b.c[3] = as + ab * (1 - as);
 }
 
-Dot twin(const HeldPictures& pictures, const Stack& stack, int x, int y) {
-    Dot out;
+void lay(const HeldPictures& pictures, const Stack& stack, int x, int y, Dot& out) {
     for (auto it = stack.rbegin(); it != stack.rend(); ++it) {
         const Layer& l = **it;
         if (!l.on) continue;
@@ -50,11 +49,21 @@ Dot twin(const HeldPictures& pictures, const Stack& stack, int x, int y) {
         } else if (const auto* fill = l.as<FillContent>()) {
             const Rgba& c = fill->colour;
             s = {{c.r * c.a, c.g * c.a, c.b * c.a, c.a}};
+        } else if (l.as<GroupContent>()->passing) {
+            Dot changed = out;
+            lay(pictures, l.as<GroupContent>()->layers, x, y, changed);
+            for (size_t i = 0; i < 4; ++i) out.c[i] += (changed.c[i] - out.c[i]) * l.opacity;
+            continue;
         } else {
-            s = twin(pictures, l.as<GroupContent>()->layers, x, y);
+            lay(pictures, l.as<GroupContent>()->layers, x, y, s);
         }
         over(out, s, l.blend, l.opacity);
     }
+}
+
+Dot twin(const HeldPictures& pictures, const Stack& stack, int x, int y) {
+    Dot out;
+    lay(pictures, stack, x, y, out);
     return out;
 }
 
@@ -118,6 +127,29 @@ class RendererTest : public QObject {
                 const int got[4] = {p[2], p[1], p[0], p[3]};
                 for (int c = 0; c < 4; ++c) QVERIFY(std::abs(got[c] - want.c[c] * 255) <= kOneStep);
             }
+    }
+
+    void groupsMayPassThrough() {
+        HeldPictures pictures;
+        const ReleasePtr isolated = composition(pictures);
+        std::string group;
+        for (const LayerPtr& l : stackOf(*isolated, frontOf(isolated)))
+            if (l->as<GroupContent>()) group = l->id;
+        Renderer renderer(pictures, fonts);
+        for (const double opacity : {1.0, 0.6}) {
+            const ReleasePtr r = withChangedLayer(isolated, frontOf(isolated), group, [&](Layer& l) {
+                l.blend = BlendMode::Normal, l.opacity = opacity;
+                std::get<GroupContent>(l.content).passing = true;
+            });
+            const auto out = renderer.renderBgra8(panelScene(r, frontOf(r), 1, false), {0, 0, kSide, kSide});
+            for (int y = 0; y < kSide; y += 7)
+                for (int x = 0; x < kSide; ++x) {
+                    const Dot want = twin(pictures, stackOf(*r, frontOf(r)), x, y);
+                    for (int c = 0; c < 3; ++c)
+                        QVERIFY(std::abs(out[size_t((y * kSide + x) * 4 + 2 - c)] - want.c[c] * 255) <=
+                                kOneStep);
+                }
+        }
     }
 
     void tilesAndCachesDoNotShow() {
@@ -190,6 +222,37 @@ class RendererTest : public QObject {
             }
         QVERIFY2(worst < 6, qPrintable(QString::number(worst)));
         QVERIFY2(sum / 40000 < 1.5, qPrintable(QString::number(sum / 40000)));
+    }
+
+    void operatorsActWhereTheirLayerIsEmpty() {
+        // A small picture as a mask over a full fill: outside it, and with no strength at all, nothing is
+        // left.
+        HeldPictures pictures;
+        ReleasePtr r = screenRelease(kSide, kSide);
+        const PanelRef front = frontOf(r);
+        Layer fill;
+        fill.content = FillContent{{0.2f, 0.4f, 0.6f, 1}, std::nullopt, 0};
+        r = withLayer(r, front, fill);
+        r = pictures.add(r, "spot", pictureOf(20, 20, [](int, int) {
+                             return std::array<uint8_t, 4>{255, 255, 255, 255};
+                         }));
+        Layer spot = pictureLayer("spot", 20, BlendMode::DestinationIn, 1);
+        spot.id = "spot";
+        r = withLayer(r, front, spot);
+        Renderer renderer(pictures, fonts);
+        const auto alphaAt = [&](int x, int y) {
+            return renderer.renderBgra8(panelScene(r, front, 1, false),
+                                        {0, 0, kSide, kSide})[size_t((y * kSide + x) * 4 + 3)];
+        };
+        QCOMPARE(int(alphaAt(10, 10)), 255);
+        QCOMPARE(int(alphaAt(30, 10)), 0);
+        QCOMPARE(int(alphaAt(280, 280)), 0); // a tile that the picture does not touch
+        r = withChangedLayer(r, front, "spot", [](Layer& l) { l.opacity = 0; });
+        QCOMPARE(int(alphaAt(10, 10)), 0);
+        r = withChangedLayer(r, front, "spot",
+                             [](Layer& l) { l.opacity = 1, l.blend = BlendMode::DestinationOut; });
+        QCOMPARE(int(alphaAt(10, 10)), 0);
+        QCOMPARE(int(alphaAt(280, 280)), 255);
     }
 
     void edgesOfPicturesAreExact() {

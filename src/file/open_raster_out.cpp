@@ -1,0 +1,158 @@
+#include "file/open_raster.h"
+
+#include "base/text.h"
+#include "file/open_raster_blends.h"
+#include "file/picture_writer.h"
+#include "file/zip_archive.h"
+
+#include <QByteArray>
+#include <QString>
+#include <QXmlStreamWriter>
+#include <algorithm>
+
+namespace glyptos {
+namespace {
+
+constexpr std::string_view kMimeType = "image/openraster";
+constexpr int kThumbnail = 256; // px, the most that the specification allows
+
+/// Bounds of what is not wholly transparent; at least one pixel.
+IntRect inkOf(const Buffer<uint8_t>& bgra, int width, int height) {
+    int l = width, t = height, r = 0, b = 0;
+    for (int y = 0; y < height; ++y)
+        for (int x = 0; x < width; ++x)
+            if (bgra[(size_t(y) * size_t(width) + size_t(x)) * 4 + 3])
+                l = std::min(l, x), r = std::max(r, x + 1), t = std::min(t, y), b = std::max(b, y + 1);
+    return r > l ? IntRect{l, t, r - l, b - t} : IntRect{0, 0, 1, 1};
+}
+
+class StackWriter {
+  public:
+    StackWriter(Renderer& renderer, const ReleasePtr& release, const PanelRef& panel, double pxPerUnit)
+        : renderer_(renderer) {
+        const Rect area = release->piece(panel.piece)->flat->panel(panel.panel)->withBleed();
+        scene_ = panelScene(release, panel, pxPerUnit, true, {-area.x * pxPerUnit, -area.y * pxPerUnit});
+        canvas_ = scene_.bounds();
+    }
+
+    Result<std::vector<std::string>> write(const std::filesystem::path& file) {
+        QByteArray xml;
+        QXmlStreamWriter out(&xml);
+        out.setAutoFormatting(true);
+        out.writeStartDocument();
+        out.writeStartElement(QStringLiteral("image"));
+        attribute(out, "version", "0.0.5");
+        attribute(out, "w", std::to_string(canvas_.w));
+        attribute(out, "h", std::to_string(canvas_.h));
+        out.writeStartElement(QStringLiteral("stack"));
+        if (auto done = layers(out, scene_.panels.at(0).stack); !done) return tl::unexpected(done.error());
+        out.writeEndDocument();
+        auto merged = picture(scene_, canvas_);
+        if (!merged) return tl::unexpected(merged.error());
+        auto small = thumbnail();
+        if (!small) return tl::unexpected(small.error());
+        std::vector<ZipEntry> entries{
+            {"mimetype", bytesOf(kMimeType), false},
+            {"stack.xml", bytesOf(std::string_view(xml.constData(), size_t(xml.size()))), true},
+            {"mergedimage.png", *merged, false},
+            {"Thumbnails/thumbnail.png", *small, false}};
+        for (const auto& [name, bytes] : pictures_) entries.push_back({name, bytes, false});
+        if (auto written = writeZip(file, entries); !written) return tl::unexpected(written.error());
+        return std::move(notes_);
+    }
+
+  private:
+    static void attribute(QXmlStreamWriter& out, const char* name, const std::string& value) {
+        out.writeAttribute(QString::fromLatin1(name), QString::fromStdString(value));
+    }
+
+    Result<std::vector<uint8_t>> picture(const Scene& scene, const IntRect& area) {
+        const Buffer<uint8_t> bgra = renderer_.renderBgra8(scene, area);
+        return encodePng({bgra.data(), bgra.size()}, area.w, area.h, {72});
+    }
+
+    Result<std::vector<uint8_t>> thumbnail() {
+        const double k = std::min(1.0, double(kThumbnail) / std::max(canvas_.w, canvas_.h));
+        Scene small = scene_;
+        small.panels[0].toOutput = Affine::scaling(k, k) * small.panels[0].toOutput;
+        small.panels[0].clip = {0, 0, std::max(1, snapEdge(canvas_.w * k)),
+                                std::max(1, snapEdge(canvas_.h * k))};
+        return picture(small, small.panels[0].clip);
+    }
+
+    Result<void> layers(QXmlStreamWriter& out, const Stack& stack) {
+        for (const LayerPtr& layer : stack)
+            if (auto done = layer->as<GroupContent>() ? group(out, *layer) : pixels(out, *layer); !done)
+                return done;
+        return {};
+    }
+
+    void common(QXmlStreamWriter& out, const Layer& layer) {
+        attribute(out, "name", layer.name);
+        attribute(out, "opacity", shortNumber(layer.opacity, 6));
+        attribute(out, "visibility", layer.on ? "visible" : "hidden");
+        const auto known = std::find_if(kOpenRasterBlends.begin(), kOpenRasterBlends.end(),
+                                        [&](const auto& b) { return b.second == layer.blend; });
+        if (known == kOpenRasterBlends.end())
+            notes_.push_back("“" + layer.name + "” blends by " + std::string(infoOf(layer.blend).label) +
+                             ", which OpenRaster does not know; it was written as Normal.");
+        attribute(out, "composite-op",
+                  std::string(known == kOpenRasterBlends.end() ? kOpenRasterBlends[0].first : known->first));
+    }
+
+    Result<void> group(QXmlStreamWriter& out, const Layer& layer) {
+        const auto& content = *layer.as<GroupContent>();
+        out.writeStartElement(QStringLiteral("stack"));
+        common(out, layer);
+        attribute(out, "isolation", content.passing ? "auto" : "isolate");
+        if (content.passing && layer.opacity < 1)
+            notes_.push_back("“" + layer.name +
+                             "” passes through at less than full opacity, which OpenRaster does not know; "
+                             "others will isolate it.");
+        if (auto done = layers(out, content.layers); !done) return done;
+        out.writeEndElement();
+        return {};
+    }
+
+    /// The layer by itself at full strength; strength, blend and lamp travel as words.
+    Result<void> pixels(QXmlStreamWriter& out, const Layer& layer) {
+        auto alone = std::make_shared<Layer>(layer);
+        alone->on = true;
+        alone->opacity = 1;
+        alone->blend = BlendMode::Normal;
+        Scene scene = scene_;
+        scene.panels[0].stack = {alone};
+        const Buffer<uint8_t> whole = renderer_.renderBgra8(scene, canvas_);
+        const IntRect ink = inkOf(whole, canvas_.w, canvas_.h);
+        auto png = picture(scene, {canvas_.x + ink.x, canvas_.y + ink.y, ink.w, ink.h});
+        if (!png) return tl::unexpected(png.error());
+        const std::string entry = "data/layer" + std::to_string(pictures_.size() + 1) + ".png";
+        out.writeStartElement(QStringLiteral("layer"));
+        common(out, layer);
+        attribute(out, "src", entry);
+        attribute(out, "x", std::to_string(ink.x));
+        attribute(out, "y", std::to_string(ink.y));
+        out.writeEndElement();
+        pictures_.emplace_back(entry, std::move(*png));
+        return {};
+    }
+
+    Renderer& renderer_;
+    Scene scene_;
+    IntRect canvas_;
+    std::vector<std::pair<std::string, std::vector<uint8_t>>> pictures_;
+    std::vector<std::string> notes_;
+};
+
+} // namespace
+
+Result<std::vector<std::string>> writeOpenRaster(Renderer& renderer, const ReleasePtr& release,
+                                                 const PanelRef& ref, double pxPerUnit,
+                                                 const std::filesystem::path& file) {
+    const PiecePtr piece = release->piece(ref.piece);
+    if (!piece || !piece->flat->panel(ref.panel))
+        return fail(Fault::Usage, "There is no such panel in this release; nothing was written.");
+    return StackWriter(renderer, release, ref, pxPerUnit).write(file);
+}
+
+} // namespace glyptos

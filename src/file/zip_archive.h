@@ -1,0 +1,52 @@
+// Zip archives in and out, as values: what is read is checked, what is written is whole or not there.
+#pragma once
+
+#include "base/error.h"
+
+#include <cstdint>
+#include <filesystem>
+#include <memory>
+#include <span>
+#include <string>
+#include <vector>
+
+struct zip;
+
+namespace glyptos {
+
+/// An archive opened for reading.
+class ZipReader {
+  public:
+    /// Fails with what is wrong, as the end of a sentence ("it is not a Glyptos release, or it is cut short",
+    /// where `kind` says what was hoped for).
+    static Result<ZipReader> open(const std::filesystem::path& file, const std::string& kind);
+
+    bool has(const std::string& entry) const;
+    /// All bytes of an entry, its checksum compared. Fails when it is missing, damaged or larger than `most`
+    /// bytes.
+    Result<std::vector<uint8_t>> read(const std::string& entry, size_t most) const;
+    /// The same as text.
+    Result<std::string> readText(const std::string& entry, size_t most) const;
+
+  private:
+    struct Discard {
+        void operator()(zip* archive) const;
+    };
+    std::unique_ptr<zip, Discard> archive_;
+};
+
+/// One entry to write; the bytes must outlive the call.
+struct ZipEntry {
+    std::string name;
+    std::span<const uint8_t> bytes;
+    bool compress = false;
+};
+
+inline std::span<const uint8_t> bytesOf(std::string_view text) {
+    return {reinterpret_cast<const uint8_t*>(text.data()), text.size()};
+}
+
+/// Writes an archive atomically. Dates are fixed, so that the same entries give the same file.
+Result<void> writeZip(const std::filesystem::path& file, const std::vector<ZipEntry>& entries);
+
+} // namespace glyptos
