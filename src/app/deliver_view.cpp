@@ -3,6 +3,7 @@
 #include "base/text.h"
 #include "file/atomic_file.h"
 #include "file/data_folder.h"
+#include "file/open_raster.h"
 
 #include <QDir>
 #include <QFileDialog>
@@ -65,10 +66,11 @@ DeliverView::DeliverView(Engine& engine, RenderService& service, QWidget* parent
         const auto& [release, encoded] = weigher_.future().result();
         if (weighAgain_) return weigh();
         if (!encoded) return weight_->setText(q(encoded.error().message));
-        weight_->setText(tr("%1 × %2 px · %3 · sRGB profile embedded")
-                             .arg(encoded->width)
-                             .arg(encoded->height)
-                             .arg(bytesText(encoded->bytes.size())));
+        weight_->setText(layered() ? tr("Each layer as its own picture, with its name, blend and opacity")
+                                   : tr("%1 × %2 px · %3 · sRGB profile embedded")
+                                         .arg(encoded->width)
+                                         .arg(encoded->height)
+                                         .arg(bytesText(encoded->bytes.size())));
         QImage seen = QImage::fromData(encoded->bytes.data(), int(encoded->bytes.size()));
         const int side = int(kPreview * devicePixelRatioF());
         seen = seen.scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
@@ -103,7 +105,9 @@ QWidget* DeliverView::makeStore() {
     form->setVerticalSpacing(7);
     format_ = new QComboBox;
     format_->setAccessibleName(tr("Format"));
-    format_->addItems({QStringLiteral("JPEG"), QStringLiteral("PNG")});
+    format_->addItem(QStringLiteral("JPEG"), QStringLiteral(".jpg"));
+    format_->addItem(QStringLiteral("PNG"), QStringLiteral(".png"));
+    format_->addItem(tr("OpenRaster, with its layers"), QStringLiteral(".ora"));
     panelChoice_ = new QComboBox;
     panelChoice_->setAccessibleName(tr("What to send"));
     FieldUnit px;
@@ -191,7 +195,8 @@ void DeliverView::refresh() {
         panelChoice_->addItem(q(it->name), q(it->id));
     if (piece->flat->panels.size() > 1) panelChoice_->addItem(tr("Whole flat"), QString());
     panelChoice_->setCurrentIndex(chosen.isValid() ? std::max(0, panelChoice_->findData(chosen)) : 0);
-    quality_->setEnabled(format_->currentIndex() == 0);
+    quality_->setEnabled(ending() == QLatin1String(".jpg"));
+    width_->setEnabled(!layered());
     if (width_->value() < 1) width_->setValue(3000);
     const Flat& flat = *piece->flat;
     if (flat.unit == Unit::Mm) page_->show(document_->shown(), piece->id);
@@ -206,9 +211,17 @@ void DeliverView::refresh() {
     weighSoon_.start();
 }
 
+QString DeliverView::ending() const {
+    return format_->currentData().toString();
+}
+
+bool DeliverView::layered() const {
+    return ending() == QLatin1String(".ora");
+}
+
 PictureOptions DeliverView::storeOptions() const {
     PictureOptions options;
-    options.format = format_->currentIndex() == 0 ? PictureFormat::Jpeg : PictureFormat::Png;
+    options.format = ending() == QLatin1String(".jpg") ? PictureFormat::Jpeg : PictureFormat::Png;
     options.panel = panelChoice_->currentData().toString().toStdString();
     options.width = int(width_->value());
     options.quality = int(quality_->value());
@@ -236,15 +249,15 @@ QString DeliverView::suggestedName(const QString& ending) const {
 }
 
 void DeliverView::askName(bool print) {
-    const QString ending = print                          ? QStringLiteral(".pdf")
-                           : format_->currentIndex() == 0 ? QStringLiteral(".jpg")
-                                                          : QStringLiteral(".png");
+    const QString wanted = print ? QStringLiteral(".pdf") : ending();
     const QString file =
         QFileDialog::getSaveFileName(this, print ? tr("Save print file") : tr("Save for stores"),
-                                     suggestedName(ending), QStringLiteral("*") + ending);
+                                     suggestedName(wanted), QStringLiteral("*") + wanted);
     if (file.isEmpty()) return;
     if (print)
         writePrintFile(file);
+    else if (layered())
+        writeLayers(file);
     else
         writeStorePicture(file);
 }
@@ -276,6 +289,24 @@ void DeliverView::writeStorePicture(const QString& file) {
                 .arg(encoded->width)
                 .arg(encoded->height)
                 .arg(bytesText(encoded->bytes.size()));
+        });
+}
+
+/// One panel at its own resolution; the front when the whole flat is chosen.
+void DeliverView::writeLayers(const QString& file) {
+    const PiecePtr piece = document_->piece();
+    const std::string chosen = panelChoice_->currentData().toString().toStdString();
+    const PanelRef panel{piece->id, chosen.empty() ? piece->flat->panels.back().id : chosen};
+    const double scale = piece->flat->unit == Unit::Px ? 1 : pxPerMm({piece->flat->ppi});
+    run(file,
+        [&fonts = engine_.fonts, file, release = document_->release(), panel, scale]() -> Result<QString> {
+            PictureStore pictures;
+            Renderer renderer(pictures, fonts);
+            const auto notes = writeOpenRaster(renderer, release, panel, scale, file.toStdString());
+            if (!notes) return tl::unexpected(notes.error());
+            QStringList said{tr("Wrote %1.").arg(QFileInfo(file).fileName())};
+            for (const std::string& note : *notes) said << q(note);
+            return said.join(QLatin1Char(' '));
         });
 }
 

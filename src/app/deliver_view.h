@@ -26,6 +26,7 @@ class DeliverView : public QWidget {
     /// Writes to a file without asking for its name.
     void writeStorePicture(const QString& file);
     void writePrintFile(const QString& file);
+    void writeLayers(const QString& file);
 
   Q_SIGNALS:
     void written(const QString& sentence);
@@ -39,6 +40,8 @@ class DeliverView : public QWidget {
     QWidget* makePrint(RenderService& service);
     QWidget* makeWorking();
     PictureOptions storeOptions() const;
+    QString ending() const; ///< of the format chosen
+    bool layered() const;   ///< OpenRaster
     void refresh();
     /// Encodes in the background to tell the size in bytes.
     void weigh();

@@ -33,7 +33,8 @@ std::filesystem::path pathOf(const QString& file) {
 MainWindow::MainWindow(Engine& engine, FormList forms)
     : engine_(engine)
     , forms_(std::move(forms))
-    , service_(engine) {
+    , service_(engine)
+    , importer_(engine) {
     setObjectName(QStringLiteral("glyptos"));
     setAcceptDrops(true);
     auto* whole = new QWidget;
@@ -121,19 +122,9 @@ MainWindow::MainWindow(Engine& engine, FormList forms)
         Q_EMIT saved();
         if (next) document_->isModified() ? leaveThen(next) : next();
     });
-    connect(&importer_, &QFutureWatcherBase::finished, this, [this] {
-        QStringList troubles;
-        for (const auto& picture : importer_.future().result()) {
-            if (picture) {
-                if (picture->source->format == "jpeg")
-                    engine_.pictures.offer(*picture->source, picture->look, kLookReduction);
-                place(picture->source, importAt_);
-            } else {
-                troubles << q(picture.error().message);
-            }
-            importAt_.reset();
-        }
-        if (!troubles.isEmpty()) tell(troubles.join(QLatin1Char(' ')));
+    connect(&importer_, &Importer::told, this, &MainWindow::tell);
+    connect(&importer_, &Importer::placed, this, [this] { showStep(Step::Compose); });
+    connect(&importer_, &Importer::finished, this, [this] {
         refreshTitles();
         Q_EMIT broughtIn();
     });
@@ -146,7 +137,6 @@ MainWindow::MainWindow(Engine& engine, FormList forms)
 MainWindow::~MainWindow() {
     opener_.waitForFinished();
     saver_.waitForFinished();
-    importer_.waitForFinished();
     // What shows the release goes before the release, also an editor that is still open.
     hide();
     delete takeCentralWidget();
@@ -168,6 +158,7 @@ void MainWindow::setRelease(const ReleasePtr& release, const std::filesystem::pa
     connect(document_.get(), &Document::historyChanged, this, &MainWindow::refreshTitles);
     connect(document_.get(), &Document::selectionChanged, this, &MainWindow::refreshTitles);
     connect(document_.get(), &Document::refused, this, &MainWindow::tell);
+    importer_.setDocument(document_.get());
     strip_->setDocument(document_.get());
     brief_->setDocument(document_.get());
     compose_->setDocument(document_.get());
@@ -236,45 +227,13 @@ void MainWindow::askOpen() {
 void MainWindow::askPictures() {
     const QStringList files = QFileDialog::getOpenFileNames(
         this, tr("Bring in pictures"), {},
-        tr("Pictures (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg);;All files (*)"));
+        tr("Pictures and layers (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg *.ora);;All files (*)"));
     if (!files.isEmpty()) bringIn(files);
 }
 
 void MainWindow::bringIn(const QStringList& files, std::optional<Vec2> at) {
-    if (importer_.isRunning())
-        return tell(tr("Pictures are still being brought in; drop these again in a moment."));
-    if (!document_->piece())
-        return tell(tr("This release has no piece yet; add one first, then drop the picture again."));
-    importAt_ = at;
-    saveState_->setText(tr("bringing in pictures: %1…").arg(files.size()));
-    importer_.setFuture(QtConcurrent::run([files] {
-        std::vector<Result<Imported>> out;
-        for (const QString& file : files) out.push_back(importPicture(pathOf(file)));
-        return out;
-    }));
-}
-
-/// The first picture of a panel covers it; later ones come in smaller, where they were dropped.
-void MainWindow::place(const SourcePtr& source, std::optional<Vec2> at) {
-    const PiecePtr piece = document_->piece();
-    const Panel* panel = piece ? piece->flat->panel(document_->panel().panel) : nullptr;
-    if (!panel) return;
-    const Stack& stack = stackOf(*document_->release(), document_->panel());
-    const bool first =
-        std::none_of(stack.begin(), stack.end(), [](const LayerPtr& l) { return l->as<PictureContent>(); });
-    Layer layer;
-    layer.name = std::filesystem::path(source->name).stem().string();
-    layer.content = PictureContent{source->id, {0, 0, 1, 1}};
-    layer.placement = first ? covering(panel->withBleed(), *source)
-                            : within(panel->trim(), *source, 0.6, at.value_or(panel->trim().centre()));
-    std::string id;
-    const std::string behind = first && !stack.empty() ? stack.back()->id : std::string();
-    ReleasePtr next = withLayer(withSource(document_->release(), source), document_->panel(),
-                                std::move(layer), document_->layer(), &id);
-    if (!behind.empty()) next = withMovedLayer(next, document_->panel(), id, {}, stack.size() + 1);
-    document_->edit(tr("Bring in %1").arg(q(source->name)), next);
-    document_->selectLayer(id);
-    showStep(Step::Compose);
+    importer_.bringIn(files, at);
+    if (importer_.isRunning()) saveState_->setText(tr("bringing in files: %1…").arg(files.size()));
 }
 
 void MainWindow::addLayer(const QString& stepName, Layer layer) {

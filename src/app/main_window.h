@@ -4,10 +4,10 @@
 #include "app/brief_view.h"
 #include "app/compose_view.h"
 #include "app/deliver_view.h"
+#include "app/importer.h"
 #include "app/layout_view.h"
 #include "app/set_strip.h"
 #include "app/steps_rail.h"
-#include "file/picture_reader.h"
 
 #include <QFutureWatcher>
 #include <QMainWindow>
@@ -79,13 +79,13 @@ class MainWindow : public QMainWindow {
     void addPiece(const std::shared_ptr<const Form>& form);
     void fillPieceMenu(QMenu* menu);
     void addLayer(const QString& stepName, Layer layer);
-    void place(const SourcePtr& source, std::optional<Vec2> at);
     void restoreWindow();
     void setNight(bool night);
 
     Engine& engine_;
     FormList forms_;
     RenderService service_;
+    Importer importer_;
     std::unique_ptr<Document> document_;
     StepsRail* rail_;
     SetStrip* strip_;
@@ -100,10 +100,8 @@ class MainWindow : public QMainWindow {
     QMenu *recent_, *layerMenu_;
     QFutureWatcher<Result<ReleasePtr>> opener_;
     QFutureWatcher<Result<void>> saver_;
-    QFutureWatcher<std::vector<Result<Imported>>> importer_;
     QString openingFile_, savingFile_;
     ReleasePtr savingRelease_;
-    std::optional<Vec2> importAt_;
     std::function<void()> afterSave_;
     bool leaving_ = false;
 };

@@ -28,6 +28,9 @@ Result<OpenRaster> readOpenRaster(const std::filesystem::path& file);
 /// The file as a release with one screen piece of its size, so that it can be rendered as it stands.
 Result<ReleasePtr> releaseOf(const OpenRaster& raster, const std::string& name);
 
+/// Its layers as one group without ids, the canvas scaled to just cover `area` in panel units, centred.
+Layer asGroup(const OpenRaster& raster, const std::string& name, const Rect& area);
+
 /// Writes one panel with its bleed: each layer as its own pixels at `pxPerUnit`, groups as stacks, and the
 /// flattened picture. Returns one sentence for each thing that OpenRaster cannot hold.
 Result<std::vector<std::string>> writeOpenRaster(Renderer& renderer, const ReleasePtr& release,

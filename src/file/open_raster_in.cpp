@@ -5,6 +5,7 @@
 #include "file/picture_reader.h"
 #include "file/zip_archive.h"
 #include "release/edits.h"
+#include "release/placing.h"
 
 #include <QString>
 #include <QXmlStreamReader>
@@ -218,6 +219,15 @@ Result<ReleasePtr> releaseOf(const OpenRaster& raster, const std::string& name) 
     for (auto it = raster.layers.rbegin(); it != raster.layers.rend(); ++it)
         all = withLayer(all, front, **it);
     return all;
+}
+
+Layer asGroup(const OpenRaster& raster, const std::string& name, const Rect& area) {
+    Layer group;
+    group.name = name;
+    group.content = GroupContent{raster.layers};
+    const double k = std::max(area.w / raster.width, area.h / raster.height);
+    const Vec2 corner{area.x + (area.w - raster.width * k) / 2, area.y + (area.h - raster.height * k) / 2};
+    return moved(scaled(std::move(group), {0, 0}, k), corner);
 }
 
 } // namespace glyptos

@@ -162,7 +162,7 @@ Result<ReleasePtr> withTake(const ReleasePtr& release, const std::string& id, co
 ReleasePtr withLayer(const ReleasePtr& release, const PanelRef& panel, Layer layer, const std::string& above,
                      std::string* newId) {
     return withStack(release, panel, [&](Stack& stack, Release& next) {
-        if (layer.id.empty()) layer.id = takeId(next);
+        if (layer.id.empty()) renewIds(layer, next);
         if (newId) *newId = layer.id;
         auto made = std::make_shared<const Layer>(std::move(layer));
         if (!atLayer(stack, above, [&](Stack& list, size_t i) { list.insert(list.begin() + long(i), made); }))

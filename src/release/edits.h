@@ -30,7 +30,7 @@ Result<ReleasePtr> withParameter(const ReleasePtr& release, const std::string& p
 Result<ReleasePtr> withTake(const ReleasePtr& release, const std::string& piece, const std::string& take);
 
 /// `layer` put directly in front of `above` (in the same group), or at the very front when that is empty. A
-/// layer without an id gets one; the id is written to `newId` when given.
+/// layer without an id gets one, and so do the layers in it; the id is written to `newId` when given.
 ReleasePtr withLayer(const ReleasePtr& release, const PanelRef& panel, Layer layer,
                      const std::string& above = {}, std::string* newId = nullptr);
 ReleasePtr withoutLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& layer);

@@ -409,6 +409,8 @@ Buffer<uint8_t> Renderer::renderRgb8OnWhite(const Scene& scene, const IntRect& r
         uint8_t* p = out.data() + (size_t(y - region.y) * size_t(region.w) + size_t(x - region.x)) * 3;
         for (size_t i = 0; i < n; ++i)
             for (size_t c = 0; c < 3; ++c)
+                // NOLINTNEXTLINE(bugprone-incorrect-roundings): never negative, so adding a half rounds to
+                // nearest
                 *p++ =
                     static_cast<uint8_t>(std::clamp(row.c[c][i] + 1 - row.c[3][i], 0.0f, 1.0f) * 255 + 0.5f);
     };

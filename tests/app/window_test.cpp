@@ -214,6 +214,35 @@ class WindowTest : public QObject {
         QCOMPARE(QString::fromStdString(spec.text), QStringLiteral("A1\tÞoka við bryggju\t4:08"));
     }
 
+    void layersTravelAsOpenRaster() {
+        t->window->showStep(Step::Compose);
+        t->drop(t->bench(), {photo("a.jpg")}, {400, 300});
+        t->action("Add a fill")->trigger();
+        t->window->showStep(Step::Deliver);
+        QSignalSpy written(t->window->deliver(), &DeliverView::written);
+        t->window->deliver()->writeLayers(file("cover.ora"));
+        QVERIFY(written.wait(60000));
+        QVERIFY(written[0][0].toString().startsWith("Wrote cover.ora"));
+        // Brought in on the sleeve it is one group that covers the front with its bleed, and can be undone at
+        // once.
+        t->document().selectPanel({t->piece("sleeve-12"), "front"});
+        t->window->showStep(Step::Compose);
+        const ReleasePtr before = t->document().release();
+        t->drop(t->bench(), {file("cover.ora")}, {400, 300});
+        QCOMPARE(t->layers().size(), size_t(1));
+        const auto* group = t->layers()[0]->as<GroupContent>();
+        QVERIFY(group && group->layers.size() == 2 && t->layers()[0]->name == "cover");
+        QVERIFY(group->layers[0]->id != group->layers[1]->id);
+        const Panel& front = *t->document().piece()->flat->panel("front");
+        const Rect bounds = frameOf(*t->layers()[0], *t->document().release(), front.withBleed(),
+                                    t->engine->renderer.paragraphs())
+                                .bounds();
+        QVERIFY(bounds.x <= front.withBleed().x + 1e-6 &&
+                bounds.bottom() >= front.withBleed().bottom() - 1e-6);
+        t->document().undo();
+        QVERIFY(t->document().release() == before);
+    }
+
     void layersAreNotRemovedFromOtherSteps() {
         t->drop(t->bench(), {photo("a.jpg")}, {400, 300});
         t->window->showStep(Step::LayOut);

@@ -1,6 +1,7 @@
 // glyptos-cli as a script sees it: exit codes, one line on stderr, files that are whole or not there. No
 // display at all.
 #include "file/project.h"
+#include "file/zip_archive.h"
 #include "support/pictures.h"
 
 #include <QImage>
@@ -170,17 +171,44 @@ class CliTest : public QObject {
         QCOMPARE(QFileInfo(at("words.txt")).size(), 3);
     }
 
+    void openRasterAsItStands() {
+        const auto picture = pngOf(30, 20, [](int x, int) {
+            return std::array<uint8_t, 4>{uint8_t(8 * x), 90, 40, 255};
+        });
+        const auto make = [&](const char* name, const std::string& operation) {
+            const std::string xml =
+                "<image w='30' h='20'><stack><layer name='Veil' src='a.png' composite-op='" + operation +
+                "'/></stack></image>";
+            return bool(writeZip(at(name).toStdString(), {{"mimetype", bytesOf("image/openraster"), false},
+                                                          {"stack.xml", bytesOf(xml), true},
+                                                          {"a.png", picture, false}}));
+        };
+        QVERIFY(make("good.ora", "svg:src-over") && make("odd.ora", "acme:glow"));
+        QCOMPARE(run({"render", "good.ora", "--out", "good.png"}).code, 0);
+        QCOMPARE(QImage(at("good.png")).size(), QSize(30, 20)); // its own size
+        QCOMPARE(QImage(at("good.png")).pixelColor(10, 5), QColor(80, 90, 40));
+        const Ran odd = run({"render", "odd.ora", "--width", "60", "--out", "odd.png"});
+        QCOMPARE(odd.code, 1); // rendered, with something to say
+        QVERIFY2(odd.err.contains("acme:glow") && odd.err.count('\n') == 1, odd.err.constData());
+        QCOMPARE(QImage(at("odd.png")).size(), QSize(60, 40));
+        QCOMPARE(run({"export", "good.ora", "--piece", "good.ora", "--as", "ora", "--out", "again.ora"}).code,
+                 0);
+        QCOMPARE(run({"render", "again.ora", "--out", "again.png"}).code, 0);
+        QCOMPARE(QImage(at("again.png")), QImage(at("good.png")));
+    }
+
     void aFullDiskLeavesNothing() {
         QVERIFY(QFile::copy(QStringLiteral(DEMO_RELEASE), at("demo.glyptos")));
+        QCOMPARE(run({"new", "sleeve.glyptos", "--form", "sleeve-12"}).code, 0);
         constexpr rlim_t small = 20000;
         refused(run({"export", "demo.glyptos", "--piece", "digital-cover", "--as", "jpeg", "--width", "900",
                      "--out", "a.jpg"},
                     small),
                 "“a.jpg” was not written (File too large)");
         refused(
-            run({"export", "demo.glyptos", "--piece", "sleeve-12", "--as", "pdf", "--out", "a.pdf"}, small),
+            run({"export", "sleeve.glyptos", "--piece", "sleeve-12", "--as", "pdf", "--out", "a.pdf"}, small),
             "“a.pdf” was not written");
-        QCOMPARE(files(), QStringList{"demo.glyptos"});
+        QCOMPARE(files(), (QStringList{"demo.glyptos", "sleeve.glyptos"}));
     }
 };
 

@@ -1,0 +1,113 @@
+#include "app/importer.h"
+
+#include "release/placing.h"
+
+#include <QtConcurrent>
+#include <algorithm>
+
+namespace glyptos {
+namespace {
+
+QString q(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+} // namespace
+
+Importer::Importer(Engine& engine, QObject* parent)
+    : QObject(parent)
+    , engine_(engine) {
+    connect(&watcher_, &QFutureWatcherBase::finished, this, &Importer::take);
+}
+
+Importer::~Importer() {
+    watcher_.waitForFinished();
+}
+
+void Importer::setDocument(Document* document) {
+    document_ = document;
+}
+
+void Importer::bringIn(const QStringList& files, std::optional<Vec2> at) {
+    if (isRunning())
+        return Q_EMIT told(tr("Pictures are still being brought in; drop these again in a moment."));
+    if (!panel())
+        return Q_EMIT told(tr("This release has no piece yet; add one first, then drop the picture again."));
+    at_ = at;
+    startedFor_ = document_;
+    watcher_.setFuture(QtConcurrent::run([files] {
+        std::vector<Arrival> out;
+        for (const QString& name : files) {
+            const std::filesystem::path file = name.toStdString();
+            Arrived what = isOpenRaster(file) ? Arrived(readOpenRaster(file)) : Arrived(importPicture(file));
+            out.push_back({file.filename().string(), std::move(what)});
+        }
+        return out;
+    }));
+}
+
+void Importer::take() {
+    QStringList troubles;
+    for (const Arrival& arrival : watcher_.future().result()) {
+        if (startedFor_ != document_) break;
+        if (!arrival.what) {
+            troubles << q(arrival.what.error().message);
+            continue;
+        }
+        if (const auto* raster = std::get_if<OpenRaster>(&*arrival.what)) {
+            for (const std::string& note : raster->notes) troubles << q(note);
+            place(*raster, arrival.name);
+        } else {
+            place(std::get<Imported>(*arrival.what));
+        }
+        at_.reset();
+    }
+    if (!troubles.isEmpty()) Q_EMIT told(troubles.join(QLatin1Char(' ')));
+    Q_EMIT finished();
+}
+
+const Panel* Importer::panel() const {
+    const PiecePtr piece = document_ ? document_->piece() : nullptr;
+    return piece ? piece->flat->panel(document_->panel().panel) : nullptr;
+}
+
+/// The first picture of a panel covers it and goes behind everything; later ones come in smaller, where they
+/// were dropped, in front of the layer in hand.
+void Importer::place(const Imported& picture) {
+    const Panel* here = panel();
+    if (!here) return;
+    const SourcePtr& source = picture.source;
+    if (source->format == "jpeg") engine_.pictures.offer(*source, picture.look, kLookReduction);
+    const Stack& stack = stackOf(*document_->release(), document_->panel());
+    const bool first =
+        std::none_of(stack.begin(), stack.end(), [](const LayerPtr& l) { return l->as<PictureContent>(); });
+    Layer layer;
+    layer.name = std::filesystem::path(source->name).stem().string();
+    layer.content = PictureContent{source->id, {0, 0, 1, 1}};
+    layer.placement = first ? covering(here->withBleed(), *source)
+                            : within(here->trim(), *source, 0.6, at_.value_or(here->trim().centre()));
+    std::string id;
+    ReleasePtr next = withLayer(withSource(document_->release(), source), document_->panel(),
+                                std::move(layer), document_->layer(), &id);
+    if (first) next = withMovedLayer(next, document_->panel(), id, {}, stack.size() + 1);
+    document_->edit(tr("Bring in %1").arg(q(source->name)), next);
+    document_->selectLayer(id);
+    Q_EMIT placed();
+}
+
+/// A group that covers the panel as the file's canvas would.
+void Importer::place(const OpenRaster& raster, const std::string& name) {
+    const Panel* here = panel();
+    if (!here) return;
+    ReleasePtr next = document_->release();
+    for (const SourcePtr& source : raster.sources) next = withSource(next, source);
+    std::string id;
+    next = withLayer(next, document_->panel(),
+                     asGroup(raster, std::filesystem::path(name).stem().string(), here->withBleed()),
+                     document_->layer(), &id);
+    document_->edit(tr("Bring in %1").arg(q(name)), next);
+    document_->selectLayer(id);
+    Q_EMIT placed();
+}
+
+} // namespace glyptos

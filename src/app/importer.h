@@ -1,0 +1,49 @@
+// Brings files into the panel in hand: pictures as layers, OpenRaster files as groups of theirs.
+#pragma once
+
+#include "app/document.h"
+#include "file/open_raster.h"
+#include "file/picture_reader.h"
+
+#include <QFutureWatcher>
+#include <QStringList>
+#include <variant>
+
+namespace glyptos {
+
+class Importer : public QObject {
+    Q_OBJECT
+  public:
+    explicit Importer(Engine& engine, QObject* parent = nullptr);
+    ~Importer() override;
+    /// What arrives after another release has been opened is dropped.
+    void setDocument(Document* document);
+    bool isRunning() const { return watcher_.isRunning(); }
+    /// Reads the files on other threads, then adds each as one named step. `at`, in panel units, is where the
+    /// first one goes; nothing for the middle.
+    void bringIn(const QStringList& files, std::optional<Vec2> at);
+
+  Q_SIGNALS:
+    void placed();                      ///< something was added, and is in hand
+    void told(const QString& sentence); ///< what could not be brought in, or not all of it
+    void finished();
+
+  private:
+    using Arrived = Result<std::variant<Imported, OpenRaster>>;
+    struct Arrival {
+        std::string name;
+        Arrived what;
+    };
+    void take();
+    void place(const Imported& picture);
+    void place(const OpenRaster& raster, const std::string& name);
+    const Panel* panel() const;
+
+    Engine& engine_;
+    Document* document_ = nullptr;
+    Document* startedFor_ = nullptr;
+    std::optional<Vec2> at_;
+    QFutureWatcher<std::vector<Arrival>> watcher_;
+};
+
+} // namespace glyptos
