@@ -42,7 +42,7 @@ Rect ComposeBench::extent() const {
 }
 
 void ComposeBench::refresh() {
-    if (editor_ && document_->layer() != edited_) closeEditor(true);
+    if (editor_ && document_->layer() != editor_->layer()) editor_->finish(true);
     BenchView::refresh();
     placeEditor();
 }
@@ -388,19 +388,12 @@ void ComposeBench::addField(const FieldInfo& field) {
 
 void ComposeBench::editWords() {
     const LayerPtr layer = document_->selectedLayer();
-    const auto* text = layer ? layer->as<TextContent>() : nullptr;
-    if (!text || editor_) return;
-    edited_ = layer->id;
-    editor_ = new QPlainTextEdit(QString::fromStdString(text->spec.text), this);
-    editor_->setAccessibleName(tr("Words of %1").arg(QString::fromStdString(layer->name)));
-    editor_->setToolTip(
-        tr("Fields such as {title} take their words from the brief. Ctrl+Enter keeps, Esc goes back."));
-    editor_->installEventFilter(this);
-    connect(editor_, &QPlainTextEdit::textChanged, this, [this] {
-        const std::string words = editor_->toPlainText().toStdString();
-        document_->preview(withChangedLayer(document_->release(), document_->panel(), edited_, [&](Layer& l) {
-            if (auto* t = std::get_if<TextContent>(&l.content)) t->spec.text = words;
-        }));
+    if (!layer || !layer->as<TextContent>() || editor_) return;
+    editor_ = new WordsEditor(document_, document_->panel(), layer, this);
+    connect(editor_, &WordsEditor::finished, this, [this] {
+        editor_ = nullptr;
+        setFocus();
+        update();
     });
     placeEditor();
     editor_->show();
@@ -416,33 +409,6 @@ void ComposeBench::placeEditor() {
     const int w = std::clamp(int(box.w), 240, 520), h = 66;
     editor_->setGeometry(std::clamp(int(box.x), 24, std::max(24, width() - w - 8)),
                          std::clamp(int(box.bottom()) + 8, 24, std::max(24, height() - h - 8)), w, h);
-}
-
-void ComposeBench::closeEditor(bool keep) {
-    if (!editor_) return;
-    QPlainTextEdit* editor = editor_;
-    editor_ = nullptr;
-    editor->removeEventFilter(this);
-    editor->deleteLater();
-    const LayerPtr layer = findLayer(stackOf(*document_->release(), document_->panel()), edited_);
-    if (keep && layer)
-        document_->edit(tr("Write %1").arg(QString::fromStdString(layer->name)), document_->shown());
-    else
-        document_->preview(nullptr);
-    setFocus();
-    update();
-}
-
-bool ComposeBench::eventFilter(QObject* watched, QEvent* event) {
-    if (watched != editor_) return BenchView::eventFilter(watched, event);
-    if (event->type() == QEvent::FocusOut) closeEditor(true);
-    if (event->type() != QEvent::KeyPress) return false;
-    const auto* key = static_cast<QKeyEvent*>(event);
-    if (key->key() == Qt::Key_Escape) return closeEditor(false), true;
-    if ((key->key() == Qt::Key_Return || key->key() == Qt::Key_Enter) &&
-        key->modifiers() & Qt::ControlModifier)
-        return closeEditor(true), true;
-    return false;
 }
 
 } // namespace glyptos

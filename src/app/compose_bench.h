@@ -3,11 +3,10 @@
 #pragma once
 
 #include "app/bench_view.h"
+#include "app/words_editor.h"
 #include "release/fields.h"
 #include "render/snap.h"
 
-#include <QPlainTextEdit>
-#include <QPointer>
 #include <array>
 
 namespace glyptos {
@@ -48,7 +47,6 @@ class ComposeBench : public BenchView {
     void keyPressEvent(QKeyEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
-    bool eventFilter(QObject* watched, QEvent* event) override;
 
   private:
     enum class Grip { None, Body, Corner, Turn, CropSide };
@@ -76,15 +74,13 @@ class ComposeBench : public BenchView {
     void finishDrag();
     void nudge(Vec2 by);
     void addWords(const QString& name, const QString& words, Vec2 at, double share);
-    void closeEditor(bool keep);
     void placeEditor();
 
     Hand hand_ = Hand::Move;
     SnapOptions snap_;
     Drag drag_;
     std::vector<SnapLine> caught_;
-    QPointer<QPlainTextEdit> editor_;
-    std::string edited_;
+    QPointer<WordsEditor> editor_;
 };
 
 } // namespace glyptos

@@ -182,6 +182,25 @@ class BenchTest : public QObject {
         QCOMPARE(findLayer(t->layers(), words)->as<TextContent>()->spec.text, std::string("{artist}"));
     }
 
+    void wordsBeingTypedSurviveAnotherPanel() {
+        t->action("Artist")->trigger();
+        const PanelRef cover = t->document().panel();
+        const std::string words = t->document().layer();
+        t->bench().editWords();
+        auto* editor = t->bench().findChild<QPlainTextEdit*>();
+        QVERIFY(editor);
+        editor->selectAll();
+        typeText(editor, "Stórstreymi");
+        // A click on the set does not take the focus, but it takes another panel in hand.
+        QTest::mouseClick(t->window->set(), Qt::LeftButton, {},
+                          t->window->set()->miniatureOf(t->piece("sleeve-12")).center());
+        t->settle();
+        QVERIFY(!t->bench().findChild<QPlainTextEdit*>());
+        QCOMPARE(findLayer(stackOf(*t->document().release(), cover), words)->as<TextContent>()->spec.text,
+                 std::string("Stórstreymi"));
+        QCOMPARE(t->document().history().undoName(), std::string("Write Artist"));
+    }
+
     void newWordsStandOutOnTheirGround() {
         QTest::keyClick(&t->bench(), Qt::Key_L);
         QTest::mouseClick(&t->bench(), Qt::LeftButton, {}, t->on({2200, 300})); // on paper
