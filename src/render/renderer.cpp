@@ -124,6 +124,11 @@ struct Scratch {
     }
 };
 
+/// 0…1 to 0…255, to the nearest; what lies outside is not to be had in bytes.
+uint8_t toByte(float v) {
+    return static_cast<uint8_t>(std::lrint(std::clamp(v, 0.0f, 1.0f) * 255));
+}
+
 void fetch(const SolidRows& s, int, const IntRect& region, const RowPlanes& out) {
     for (int c = 0; c < 4; ++c) std::fill_n(out.c[c], region.w, s.colour[c]);
 }
@@ -408,11 +413,7 @@ Buffer<uint8_t> Renderer::renderRgb8OnWhite(const Scene& scene, const IntRect& r
     const auto put = [&](int y, int x, const RowPlanes& row, size_t n) {
         uint8_t* p = out.data() + (size_t(y - region.y) * size_t(region.w) + size_t(x - region.x)) * 3;
         for (size_t i = 0; i < n; ++i)
-            for (size_t c = 0; c < 3; ++c)
-                // NOLINTNEXTLINE(bugprone-incorrect-roundings): never negative, so adding a half rounds to
-                // nearest
-                *p++ =
-                    static_cast<uint8_t>(std::clamp(row.c[c][i] + 1 - row.c[3][i], 0.0f, 1.0f) * 255 + 0.5f);
+            for (size_t c = 0; c < 3; ++c) *p++ = toByte(row.c[c][i] + 1 - row.c[3][i]);
     };
     render(scene, region, put, cancel);
     return out;
