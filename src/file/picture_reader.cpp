@@ -46,23 +46,45 @@ namespace {
 using codecs::Data;
 using codecs::RawPicture;
 
-enum class Kind { None, Jpeg, Png, Tiff, Webp, Svg };
+bool startsWith(Data bytes, std::string_view magic, size_t at = 0) {
+    return bytes.size() >= at + magic.size() &&
+           std::memcmp(bytes.data() + at, magic.data(), magic.size()) == 0;
+}
 
-Kind kindOf(Data bytes) {
-    const auto starts = [&](std::string_view magic, size_t at = 0) {
-        return bytes.size() >= at + magic.size() &&
-               std::memcmp(bytes.data() + at, magic.data(), magic.size()) == 0;
-    };
-    if (starts("\xff\xd8\xff")) return Kind::Jpeg;
-    if (starts("\x89PNG\r\n\x1a\n")) return Kind::Png;
-    if (starts(std::string_view("II*\0", 4)) || starts(std::string_view("MM\0*", 4)) ||
-        starts(std::string_view("II+\0", 4)) || starts(std::string_view("MM\0+", 4)))
-        return Kind::Tiff;
-    if (starts("RIFF") && starts("WEBP", 8)) return Kind::Webp;
+bool isTiff(Data bytes) {
+    for (const char* magic : {"II*\0", "MM\0*", "II+\0", "MM\0+"}) // both byte orders, classic and large
+        if (startsWith(bytes, std::string_view(magic, 4))) return true;
+    return false;
+}
+
+bool isSvg(Data bytes) {
     const std::string_view head(reinterpret_cast<const char*>(bytes.data()),
                                 std::min<size_t>(bytes.size(), 4096));
-    if (head.find("<svg") != head.npos || (head.find("<!DOCTYPE svg") != head.npos)) return Kind::Svg;
-    return Kind::None;
+    return head.find("<svg") != head.npos || head.find("<!DOCTYPE svg") != head.npos;
+}
+
+/// One format: how its files begin, and who reads them.
+struct Codec {
+    bool (*recognises)(Data);
+    Result<PictureInfo> (*inspect)(Data);
+    Result<RawPicture> (*decode)(Data, int reduce, double drawingScale);
+};
+
+constexpr Codec kCodecs[] = {
+    {[](Data b) { return startsWith(b, "\xff\xd8\xff"); }, codecs::inspectJpeg,
+     [](Data b, int reduce, double) { return codecs::decodeJpeg(b, reduce); }},
+    {[](Data b) { return startsWith(b, "\x89PNG\r\n\x1a\n"); }, codecs::inspectPng,
+     [](Data b, int, double) { return codecs::decodePng(b); }},
+    {isTiff, codecs::inspectTiff, [](Data b, int, double) { return codecs::decodeTiff(b); }},
+    {[](Data b) { return startsWith(b, "RIFF") && startsWith(b, "WEBP", 8); }, codecs::inspectWebp,
+     [](Data b, int, double) { return codecs::decodeWebp(b); }},
+    {isSvg, codecs::inspectSvg, [](Data b, int, double scale) { return codecs::decodeSvg(b, scale); }},
+};
+
+const Codec* codecFor(Data bytes) {
+    const auto found = std::find_if(std::begin(kCodecs), std::end(kCodecs),
+                                    [&](const Codec& codec) { return codec.recognises(bytes); });
+    return found == std::end(kCodecs) ? nullptr : found;
 }
 
 tl::unexpected<Error> named(const Error& trouble, const std::string& name) {
@@ -156,26 +178,9 @@ Picture finished(const RawPicture& raw, std::span<const uint8_t> pressProfile) {
 } // namespace
 
 Result<PictureInfo> inspectPicture(std::span<const uint8_t> bytes, const std::string& name) {
-    Result<PictureInfo> info = tl::unexpected(notAPicture(bytes));
-    switch (kindOf(bytes)) {
-    case Kind::Jpeg:
-        info = codecs::inspectJpeg(bytes);
-        break;
-    case Kind::Png:
-        info = codecs::inspectPng(bytes);
-        break;
-    case Kind::Tiff:
-        info = codecs::inspectTiff(bytes);
-        break;
-    case Kind::Webp:
-        info = codecs::inspectWebp(bytes);
-        break;
-    case Kind::Svg:
-        info = codecs::inspectSvg(bytes);
-        break;
-    case Kind::None:
-        break;
-    }
+    const Codec* codec = codecFor(bytes);
+    if (!codec) return named(notAPicture(bytes), name);
+    auto info = codec->inspect(bytes);
     if (!info) return named(info.error(), name);
     if (auto size = codecs::checkSize(info->width, info->height); !size) return named(size.error(), name);
     return info;
@@ -183,26 +188,9 @@ Result<PictureInfo> inspectPicture(std::span<const uint8_t> bytes, const std::st
 
 Result<Picture> decodePicture(std::span<const uint8_t> bytes, const std::string& name,
                               std::span<const uint8_t> pressProfile, int reduce, double drawingScale) {
-    Result<RawPicture> raw = tl::unexpected(notAPicture(bytes));
-    switch (kindOf(bytes)) {
-    case Kind::Jpeg:
-        raw = codecs::decodeJpeg(bytes, reduce);
-        break;
-    case Kind::Png:
-        raw = codecs::decodePng(bytes);
-        break;
-    case Kind::Tiff:
-        raw = codecs::decodeTiff(bytes);
-        break;
-    case Kind::Webp:
-        raw = codecs::decodeWebp(bytes);
-        break;
-    case Kind::Svg:
-        raw = codecs::decodeSvg(bytes, drawingScale);
-        break;
-    case Kind::None:
-        break;
-    }
+    const Codec* codec = codecFor(bytes);
+    if (!codec) return named(notAPicture(bytes), name);
+    const auto raw = codec->decode(bytes, reduce, drawingScale);
     if (!raw) return named(raw.error(), name);
     return raw->sixteen ? finished<uint16_t>(*raw, pressProfile) : finished<uint8_t>(*raw, pressProfile);
 }
