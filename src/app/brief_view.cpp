@@ -118,9 +118,11 @@ void BriefView::refresh() {
         if (!side.empty())
             parts << tr("Side %1 %2")
                          .arg(QString::fromStdString(side), QString::fromStdString(durationText(seconds)));
-    parts << tr("Tracks %1, %2 in all")
-                 .arg(brief.tracks.size())
-                 .arg(total ? QString::fromStdString(durationText(total)) : tr("no lengths"));
+    parts << (brief.tracks.empty() ? tr("No tracks yet")
+              : total == 0         ? tr("Tracks %1, lengths not known").arg(brief.tracks.size())
+                                   : tr("Tracks %1, %2 in all")
+                                 .arg(brief.tracks.size())
+                                 .arg(QString::fromStdString(durationText(total))));
     totals_->setText(parts.join(QStringLiteral("  ·  ")));
 }
 

@@ -30,15 +30,6 @@ QCheckBox* snapSwitch(const QString& text, ComposeBench* bench, bool SnapOptions
     return box;
 }
 
-QScrollArea* scrolling(QWidget* inside) {
-    auto* area = new QScrollArea;
-    area->setWidgetResizable(true);
-    area->setFrameShape(QFrame::NoFrame);
-    area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    area->setWidget(inside);
-    return area;
-}
-
 } // namespace
 
 ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent)

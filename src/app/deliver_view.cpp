@@ -46,7 +46,12 @@ QVBoxLayout* card(QWidget* box) {
 DeliverView::DeliverView(Engine& engine, RenderService& service, QWidget* parent)
     : QWidget(parent)
     , engine_(engine) {
-    auto* all = new QVBoxLayout(this);
+    // On a low window the cards scroll, so that a message above them never pushes the window off the screen.
+    auto* inside = new QWidget;
+    auto* whole = new QVBoxLayout(this);
+    whole->setContentsMargins(0, 0, 0, 0);
+    whole->addWidget(scrolling(inside));
+    auto* all = new QVBoxLayout(inside);
     all->setContentsMargins(26, 18, 26, 14);
     all->setSpacing(12);
     all->addWidget(pieceName_ = roleLabel(QString(), "title"));

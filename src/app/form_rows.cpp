@@ -39,6 +39,15 @@ QWidget* inOneRow(std::initializer_list<QWidget*> widgets) {
     return row;
 }
 
+QScrollArea* scrolling(QWidget* inside) {
+    auto* area = new QScrollArea;
+    area->setWidgetResizable(true);
+    area->setFrameShape(QFrame::NoFrame);
+    area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    area->setWidget(inside);
+    return area;
+}
+
 ColourButton::ColourButton(const QString& accessibleName, QWidget* parent)
     : QPushButton(parent) {
     setAccessibleName(accessibleName);

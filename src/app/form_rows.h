@@ -7,6 +7,7 @@
 #include <QFormLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QScrollArea>
 
 namespace glyptos {
 
@@ -16,6 +17,8 @@ QLabel* heading(const QString& text, QWidget* parent = nullptr);
 QLabel* roleLabel(const QString& text, const char* role, QWidget* parent = nullptr);
 /// Changes the role of a label that is shown already.
 void setRole(QLabel* label, const char* role);
+/// The widget in an area that scrolls upright when there is too little room for it.
+QScrollArea* scrolling(QWidget* inside);
 /// Several fields in one row of a form.
 QWidget* inOneRow(std::initializer_list<QWidget*> widgets);
 

@@ -41,12 +41,8 @@ LayoutView::LayoutView(Engine& engine, RenderService& service, QWidget* parent)
     all->setContentsMargins(0, 0, 0, 0);
     all->setSpacing(0);
     all->addWidget(bench_, 1);
-    auto* scroll = new QScrollArea;
+    QScrollArea* scroll = scrolling(makeForm());
     scroll->setFixedWidth(316);
-    scroll->setWidgetResizable(true);
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    scroll->setWidget(makeForm());
     all->addWidget(scroll);
     connect(&watcher_, &QFutureWatcher<Verdicts>::finished, this, [this] {
         verdicts_ = watcher_.result();

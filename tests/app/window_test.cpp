@@ -161,6 +161,18 @@ class WindowTest : public QObject {
         QCOMPARE(t->layers().size(), size_t(1));
     }
 
+    void aMessageNeverPushesTheWindowOffTheScreen() {
+        t->window->resize(1280, 760); // what a screen of 800 leaves under a title bar
+        for (const Step step : {Step::Brief, Step::Compose, Step::LayOut, Step::Deliver}) {
+            t->window->showStep(step);
+            t->window->tell("Something is not as it should be.");
+            t->settle();
+            QCOMPARE(t->window->height(), 760);
+            QVERIFY2(t->window->minimumSizeHint().height() <= 700,
+                     qPrintable(QString::number(t->window->minimumSizeHint().height())));
+        }
+    }
+
     void badReleasesLeaveTheOpenOne() {
         const ReleasePtr before = t->document().release();
         write(file("broken.glyptos").toStdString(), {'P', 'K', 3, 4});
