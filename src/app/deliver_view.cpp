@@ -204,7 +204,7 @@ void DeliverView::refresh() {
     width_->setEnabled(!layered());
     if (width_->value() < 1) width_->setValue(3000);
     const Flat& flat = *piece->flat;
-    if (flat.unit == Unit::Mm) page_->show(document_->shown(), piece->id);
+    if (flat.unit == Unit::Mm) page_->setPiece(document_->shown(), piece->id);
     if (flat.unit == Unit::Mm)
         printFacts_->setText(
             tr("One PDF page with the flat, %1 × %2 mm, and %3 mm bleed.\nArt at %4 ppi in press inks "
@@ -302,14 +302,16 @@ void DeliverView::writeLayers(const QString& file) {
     const PiecePtr piece = document_->piece();
     const std::string chosen = panelChoice_->currentData().toString().toStdString();
     const PanelRef panel{piece->id, chosen.empty() ? piece->flat->panels.back().id : chosen};
+    const QString panelName = q(piece->flat->panel(panel.panel)->name);
     const double scale = piece->flat->unit == Unit::Px ? 1 : pxPerMm({piece->flat->ppi});
     run(file,
-        [&fonts = engine_.fonts, file, release = document_->release(), panel, scale]() -> Result<QString> {
+        [&fonts = engine_.fonts, file, release = document_->release(), panel, panelName,
+         scale]() -> Result<QString> {
             PictureStore pictures;
             Renderer renderer(pictures, fonts);
             const auto notes = writeOpenRaster(renderer, release, panel, scale, file.toStdString());
             if (!notes) return tl::unexpected(notes.error());
-            QStringList said{tr("Wrote %1.").arg(QFileInfo(file).fileName())};
+            QStringList said{tr("Wrote %1: the layers of %2.").arg(QFileInfo(file).fileName(), panelName)};
             for (const std::string& note : *notes) said << q(note);
             return said.join(QLatin1Char(' '));
         });

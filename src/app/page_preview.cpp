@@ -13,7 +13,7 @@ PagePreview::PagePreview(RenderService& service, QWidget* parent)
     setAccessibleName(tr("The print page with its marks"));
 }
 
-void PagePreview::show(const ReleasePtr& release, const std::string& piece) {
+void PagePreview::setPiece(const ReleasePtr& release, const std::string& piece) {
     if (release == release_ && piece_ && piece_->id == piece) return;
     release_ = release;
     piece_ = release->piece(piece);

@@ -14,7 +14,7 @@ class PagePreview : public QWidget {
   public:
     explicit PagePreview(RenderService& service, QWidget* parent = nullptr);
     /// Shows the flat of that piece; nothing when there is no such piece.
-    void show(const ReleasePtr& release, const std::string& piece);
+    void setPiece(const ReleasePtr& release, const std::string& piece);
 
   protected:
     void paintEvent(QPaintEvent* event) override;

@@ -314,6 +314,10 @@ Result<Outcome> exportPiece(const ExportOptions& options) {
     if (!file) return tl::unexpected(file.error());
     const auto piece = pieceNamed(*file->release, options.piece);
     if (!piece) return tl::unexpected(piece.error());
+    if (options.width > 0 && options.as != "jpeg" && options.as != "png")
+        return fail(Fault::Usage, "--width is for JPEG and PNG; nothing was written.");
+    if (!options.panel.empty() && options.as == "pdf")
+        return fail(Fault::Usage, "A print file holds the whole flat, not one panel; nothing was written.");
     Engine engine;
     const auto write = options.as == "pdf"   ? exportPdf
                        : options.as == "ora" ? exportOpenRaster

@@ -26,6 +26,15 @@ IntRect inkOf(const Buffer<uint8_t>& bgra, int width, int height) {
     return r > l ? IntRect{l, t, r - l, b - t} : IntRect{0, 0, 1, 1};
 }
 
+/// The pixels of `area` out of rows of `width` pixels.
+Buffer<uint8_t> part(const Buffer<uint8_t>& bgra, int width, const IntRect& area) {
+    Buffer<uint8_t> out(size_t(area.w) * size_t(area.h) * 4);
+    for (int y = 0; y < area.h; ++y)
+        std::copy_n(bgra.data() + (size_t(area.y + y) * size_t(width) + size_t(area.x)) * 4,
+                    size_t(area.w) * 4, out.data() + size_t(y) * size_t(area.w) * 4);
+    return out;
+}
+
 class StackWriter {
   public:
     StackWriter(Renderer& renderer, const ReleasePtr& release, const PanelRef& panel, double pxPerUnit)
@@ -124,7 +133,8 @@ class StackWriter {
         scene.panels[0].stack = {alone};
         const Buffer<uint8_t> whole = renderer_.renderBgra8(scene, canvas_);
         const IntRect ink = inkOf(whole, canvas_.w, canvas_.h);
-        auto png = picture(scene, {canvas_.x + ink.x, canvas_.y + ink.y, ink.w, ink.h});
+        const Buffer<uint8_t> cut = part(whole, canvas_.w, ink);
+        auto png = encodePng({cut.data(), cut.size()}, ink.w, ink.h, {72});
         if (!png) return tl::unexpected(png.error());
         const std::string entry = "data/layer" + std::to_string(pictures_.size() + 1) + ".png";
         out.writeStartElement(QStringLiteral("layer"));

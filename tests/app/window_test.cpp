@@ -234,7 +234,7 @@ class WindowTest : public QObject {
         QSignalSpy written(t->window->deliver(), &DeliverView::written);
         t->window->deliver()->writeLayers(file("cover.ora"));
         QVERIFY(written.wait(60000));
-        QVERIFY(written[0][0].toString().startsWith("Wrote cover.ora"));
+        QCOMPARE(written[0][0].toString(), QStringLiteral("Wrote cover.ora: the layers of Front."));
         // Brought in on the sleeve it is one group that covers the front with its bleed, and can be undone at
         // once.
         t->document().selectPanel({t->piece("sleeve-12"), "front"});

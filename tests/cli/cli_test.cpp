@@ -158,6 +158,14 @@ class CliTest : public QObject {
         row("print of a screen piece",
             {"export", "good.glyptos", "--piece", "digital-cover", "--as", "pdf", "--out", "x.pdf"},
             "made for screens");
+        row("width of an OpenRaster file",
+            {"export", "good.glyptos", "--piece", "digital-cover", "--as", "ora", "--width", "64", "--out",
+             "x.ora"},
+            "--width is for JPEG and PNG");
+        row("panel of a print file",
+            {"export", "good.glyptos", "--piece", "digital-cover", "--as", "pdf", "--panel", "front", "--out",
+             "x.pdf"},
+            "whole flat");
         row("into a folder that is gone", {"render", "good.glyptos", "--width", "64", "--out", "gone/x.png"},
             "“x.png” was not written");
     }
