@@ -17,18 +17,24 @@ constexpr double kMargin = 46; // px round a fitted sheet
 BenchView::BenchView(Engine& engine, RenderService& service, QWidget* parent)
     : QWidget(parent)
     , engine_(engine)
-    , service_(service) {
+    , service_(service)
+    , picture_(service, nullptr) {
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
     setMinimumSize(300, 200);
     setAttribute(Qt::WA_OpaquePaintEvent);
-    connect(&engine_, &Engine::pictureReady, this, [this] { requestPicture(); });
+    connect(&engine_, &Engine::pictureReady, this, &BenchView::requestPicture);
+    connect(&picture_, &BenchPicture::arrived, this, [this] {
+        update();
+        Q_EMIT firstShown();
+        if (isFinished()) Q_EMIT rendered();
+    });
 }
 
 void BenchView::setDocument(Document* document) {
     if (document_) document_->disconnect(this);
     document_ = document;
-    picture_ = {};
+    picture_.clear();
     connect(document_, &Document::changed, this, [this] { refresh(); });
     connect(document_, &Document::selectionChanged, this, [this] { refresh(); });
     zoomToFit();
@@ -51,6 +57,7 @@ void BenchView::zoomToFit() {
                std::round(kRuler + (height() - kRuler) / 2.0 - area.centre().y * scale_)};
     requestPicture();
     Q_EMIT zoomChanged();
+    Q_EMIT viewMoved();
     update();
 }
 
@@ -71,6 +78,7 @@ void BenchView::zoomBy(double factor, QPointF about) {
     fitted_ = false;
     requestPicture();
     Q_EMIT zoomChanged();
+    Q_EMIT viewMoved();
     update();
 }
 
@@ -84,30 +92,30 @@ void BenchView::setRulerUnit(RulerUnit unit) {
     update();
 }
 
-/// Asks for the visible part; until it is there the last picture is shown, moved and scaled to fit.
+/// Until the new picture is there the last one is shown, moved and scaled to fit.
 void BenchView::requestPicture() {
-    finished_ = false;
     if (!document_ || !isVisible() || width() < 2) return;
-    const double ratio = devicePixelRatioF(), scale = scale_ * ratio;
+    requestOf(picture_, [this](double scale, Vec2 offset) { return sceneAt(scale, offset); });
+    requestMore();
+}
+
+void BenchView::requestOf(BenchPicture& picture, const BenchPicture::SceneAt& sceneAt) const {
+    const double ratio = devicePixelRatioF();
     // Whole device pixels, so that the finished picture lies exactly on the screen's pixels.
     const Vec2 offset{std::round(origin_.x * ratio), std::round(origin_.y * ratio)};
-    Scene scene = sceneAt(scale, offset);
-    const IntRect seen =
-        scene.bounds().intersected({0, 0, int(std::ceil(width() * ratio)), int(std::ceil(height() * ratio))});
-    if (seen.empty()) {
-        picture_ = {};
-        finished_ = true;
-        return;
-    }
-    service_.request(this, 0, std::move(scene), seen, [this, seen, offset, scale](QImage image) {
-        picture_ = std::move(image);
-        pictureScale_ = scale;
-        pictureOrigin_ = {seen.x - offset.x, seen.y - offset.y};
-        finished_ = !engine_.pictures.busy();
-        update();
-        Q_EMIT firstShown();
-        if (finished_) Q_EMIT rendered();
-    });
+    picture.request(sceneAt, scale_ * ratio, offset,
+                    {int(std::ceil(width() * ratio)), int(std::ceil(height() * ratio))});
+}
+
+/// The art on paper, with the one shadow that the bench allows.
+void BenchView::paintArt(QPainter& painter) {
+    if (picture_.isEmpty()) return;
+    const QRectF place = picture_.placeAt(origin_, scale_);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(QColor(0, 0, 0, 22));
+    for (int i = 1; i <= 3; ++i) painter.drawRect(place.adjusted(-i, 0, i, 2 * i));
+    painter.fillRect(place, Qt::white);
+    picture_.paint(painter, origin_, scale_);
 }
 
 void BenchView::paintEvent(QPaintEvent*) {
@@ -115,19 +123,8 @@ void BenchView::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), theme().bench);
     painter.setRenderHint(QPainter::Antialiasing);
     if (document_ && !extent().empty()) {
-        if (!picture_.isNull()) {
-            const double k = scale_ / pictureScale_; // view px a picture px
-            const QRectF target(origin_.x + pictureOrigin_.x * k, origin_.y + pictureOrigin_.y * k,
-                                picture_.width() * k, picture_.height() * k);
-            // Paper under the art, with the one shadow that the bench allows.
-            painter.setPen(Qt::NoPen);
-            painter.setBrush(QColor(0, 0, 0, 22));
-            for (int i = 1; i <= 3; ++i) painter.drawRect(target.adjusted(-i, 0, i, 2 * i));
-            painter.fillRect(target, Qt::white);
-            painter.setRenderHint(QPainter::SmoothPixmapTransform,
-                                  std::abs(k * devicePixelRatioF() - 1) > 1e-6);
-            painter.drawImage(target, picture_);
-        }
+        paintArt(painter);
+        paintOverArt(painter);
         paintLines(painter);
         paintHandles(painter);
     }
@@ -211,10 +208,7 @@ void BenchView::resizeEvent(QResizeEvent*) {
 void BenchView::wheelEvent(QWheelEvent* event) {
     if (event->modifiers() & (Qt::ShiftModifier | Qt::AltModifier)) {
         const QPoint way = event->angleDelta();
-        origin_ = origin_ + Vec2{(way.x() + way.y()) / 2.0, 0};
-        fitted_ = false;
-        requestPicture();
-        update();
+        moveBy({(way.x() + way.y()) / 2.0, 0});
     } else {
         zoomBy(std::pow(1.2, event->angleDelta().y() / 120.0), event->position());
     }
@@ -230,20 +224,30 @@ void BenchView::mousePressEvent(QMouseEvent* event) {
 }
 
 QColor BenchView::colourAt(QPointF p) const {
-    const double k = scale_ / pictureScale_;
-    const QPoint px(int((p.x() - origin_.x) / k - pictureOrigin_.x),
-                    int((p.y() - origin_.y) / k - pictureOrigin_.y));
-    return picture_.rect().contains(px) ? picture_.pixelColor(px) : QColor();
+    return picture_.colourAt(p, origin_, scale_);
+}
+
+void BenchView::moveBy(Vec2 way) {
+    origin_ = origin_ + way;
+    fitted_ = false;
+    requestPicture();
+    Q_EMIT viewMoved();
+    update();
+}
+
+void BenchView::follow(const BenchView& other) {
+    const Vec2 middle = other.fromView(QPointF(other.width() / 2.0, other.height() / 2.0));
+    scale_ = other.scale_;
+    origin_ = Vec2{width() / 2.0, height() / 2.0} - middle * scale_;
+    fitted_ = false;
+    requestPicture();
+    update();
 }
 
 void BenchView::mouseMoveEvent(QMouseEvent* event) {
     if (panning_) {
-        origin_ = origin_ + Vec2{event->position().x() - last_.x(), event->position().y() - last_.y()};
-        last_ = event->position();
-        fitted_ = false;
-        requestPicture();
-        update();
-        return;
+        const QPointF way = event->position() - std::exchange(last_, event->position());
+        return moveBy({way.x(), way.y()});
     }
     Q_EMIT pointerMoved(fromView(event->position()), colourAt(event->position()));
 }

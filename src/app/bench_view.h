@@ -2,11 +2,11 @@
 // whole flat.
 #pragma once
 
+#include "app/bench_picture.h"
 #include "app/dieline_painter.h"
 #include "app/document.h"
 #include "app/render_service.h"
 
-#include <QImage>
 #include <QWidget>
 
 namespace glyptos {
@@ -29,10 +29,14 @@ class BenchView : public QWidget {
     const LineKey& key() const { return key_; }
     void setRulerUnit(RulerUnit unit);
     /// True when the finished picture of the present view is shown.
-    bool isFinished() const { return finished_; }
+    bool isFinished() const { return picture_.isWhole() && !engine_.pictures.busy(); }
 
     /// Colour of the art under a point of the widget; invalid where no art is shown.
-    QColor colourAt(QPointF p) const;
+    virtual QColor colourAt(QPointF p) const;
+    /// Asks for a rendering of what can be seen now.
+    void requestOf(BenchPicture& picture, const BenchPicture::SceneAt& sceneAt) const;
+    /// Takes over zoom and place of another bench, as linked benches do.
+    void follow(const BenchView& other);
 
     /// From the shown frame (panel or flat units) to the widget.
     Affine toView() const {
@@ -42,6 +46,7 @@ class BenchView : public QWidget {
 
   Q_SIGNALS:
     void zoomChanged();
+    void viewMoved();                                 ///< zoomed or moved, by hand or to fit
     void pointerMoved(Vec2 at, const QColor& colour); ///< in the shown frame
     void firstShown();                                ///< some picture is shown, perhaps a coarse one
     void rendered();                                  ///< the finished picture is shown
@@ -52,6 +57,10 @@ class BenchView : public QWidget {
     virtual Rect extent() const = 0;
     virtual void paintLines(QPainter& painter) = 0;
     virtual void paintHandles(QPainter&) {}
+    /// Paints over the art and under the lines.
+    virtual void paintOverArt(QPainter&) {}
+    /// The view or the release has changed: what is shown besides the art is asked for.
+    virtual void requestMore() {}
 
     /// Called when the release or the panel in hand has changed.
     virtual void refresh();
@@ -65,23 +74,23 @@ class BenchView : public QWidget {
     void keyPressEvent(QKeyEvent* event) override;
     void keyReleaseEvent(QKeyEvent* event) override;
     bool isPanning() const { return panning_; }
+    void requestPicture();
 
     Engine& engine_;
     RenderService& service_;
     Document* document_ = nullptr;
 
   private:
-    void requestPicture();
+    void moveBy(Vec2 way);
+    void paintArt(QPainter& painter);
     void paintRulers(QPainter& painter);
     double unitsPerMark() const;
     double unitFactor() const;
 
-    QImage picture_;
-    double pictureScale_ = 1;
-    Vec2 pictureOrigin_; ///< widget position of picture pixel (0, 0) at pictureScale_, relative to origin_
+    BenchPicture picture_;
     double scale_ = 1;
     Vec2 origin_;
-    bool fitted_ = true, panning_ = false, spaceHeld_ = false, finished_ = false;
+    bool fitted_ = true, panning_ = false, spaceHeld_ = false;
     QPointF last_;
     LineKey key_;
     RulerUnit rulerUnit_ = RulerUnit::Mm;

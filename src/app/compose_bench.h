@@ -1,45 +1,69 @@
-// The bench of the Compose step: one panel, whose layers are moved, scaled, turned, cropped and written on
-// directly.
+// The bench of the Compose step: one panel, on which the hand in use acts directly.
 #pragma once
 
+#include "app/bench_hand.h"
 #include "app/bench_view.h"
-#include "app/words_editor.h"
-#include "release/fields.h"
+#include "app/bench_words.h"
+#include "app/mask_look.h"
+#include "app/reference_lens.h"
 #include "render/snap.h"
 
 #include <array>
 
 namespace glyptos {
 
-/// What the hand does on the bench.
-enum class Hand { Move, Crop, Letter };
-
 class ComposeBench : public BenchView {
     Q_OBJECT
   public:
-    using BenchView::BenchView;
-    void setHand(Hand hand);
-    Hand hand() const { return hand_; }
-    void setSnap(const SnapOptions& options) { snap_ = options; }
-    const SnapOptions& snapOptions() const { return snap_; }
-    /// Opens the words of the text layer in hand for typing, right where they stand.
-    void editWords();
-    /// Adds a text layer with a field of the brief, inside the safety line.
-    void addField(const FieldInfo& field);
+    ComposeBench(Engine& engine, RenderService& service, QWidget* parent = nullptr);
+    ~ComposeBench() override;
+
+    Document* document() const { return document_; }
     /// Panel in hand; nothing when the release has no piece.
     const Panel* panel() const;
+    ParagraphCache& paragraphs() const { return engine_.renderer.paragraphs(); }
+
+    void setHand(Hand hand);
+    Hand hand() const { return hand_; }
+    /// What the hand in use does next, as a sentence.
+    QString sentence() const;
+    /// What Shape draws.
+    void setShapeToDraw(const ShapeContent& shape);
+    const ShapeContent& shapeToDraw() const { return shapeToDraw_; }
+    void setSnap(const SnapOptions& options) { snap_ = options; }
+    const SnapOptions& snapOptions() const { return snap_; }
+    void setMaskLook(MaskLook look);
+
+    BenchWords& words() { return words_; }
+    void addField(const FieldInfo& field) { words_.addField(field); }
+    void editWords() { words_.edit(); }
+    bool isWriting() const { return words_.isOpen(); }
+    ReferenceLens& reference() { return reference_; }
+
+    /// Layers under a point, front to back, groups before what is in them. Fills cover everything and are
+    /// taken in hand from the stack instead; locked and hidden layers are passed through.
+    std::vector<std::string> layersAt(Vec2 at) const;
+    /// Layers of the panel that lie wholly inside an area.
+    std::vector<std::string> layersInside(const Rect& area) const;
+
+    QColor colourAt(QPointF p) const override;
 
   Q_SIGNALS:
-    void handChanged();
+    void handChanged(); ///< or its sentence
     /// Pictures were dropped or pasted; `at` in panel units.
     void picturesArrived(const QStringList& files, Vec2 at);
+    /// A colour was picked; taken says whether the layer in hand has it now.
+    void colourPicked(const QColor& colour, bool taken);
 
   protected:
     Scene sceneAt(double pxPerUnit, Vec2 offset) const override;
     Rect extent() const override;
+    void paintOverArt(QPainter& painter) override;
     void paintLines(QPainter& painter) override;
     void paintHandles(QPainter& painter) override;
+    void requestMore() override;
     void refresh() override;
+    bool event(QEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
@@ -49,38 +73,16 @@ class ComposeBench : public BenchView {
     void dropEvent(QDropEvent* event) override;
 
   private:
-    enum class Grip { None, Body, Corner, Turn, CropSide };
-    struct Drag {
-        Grip grip = Grip::None;
-        int which = 0; ///< corner 0…3 or side 0…3
-        Vec2 from;     ///< panel units
-        bool moving = false;
-        ReleasePtr start;
-        LayerPtr layer;
-        Frame frame;
-        QString name; ///< of the edit
-    };
-
-    std::optional<Frame> selectedFrame() const;
-    std::array<Vec2, 4> cornersInView(const Frame& frame) const;
-    Vec2 turnGripInView(const Frame& frame) const;
-    std::pair<Grip, int> gripAt(QPointF p) const;
-    std::string layerAt(Vec2 at) const;
-    void dragTo(Vec2 at, Qt::KeyboardModifiers modifiers);
-    Layer draggedMove(Vec2 at, Qt::KeyboardModifiers modifiers);
-    Layer draggedScale(Vec2 at);
-    Layer draggedTurn(Vec2 at, Qt::KeyboardModifiers modifiers);
-    Layer draggedCrop(Vec2 at);
-    void finishDrag();
-    void nudge(Vec2 by);
-    void addWords(const QString& name, const QString& words, Vec2 at, double share);
-    void placeEditor();
+    BenchHand& inUse() const { return *hands_[size_t(hand_)]; }
+    Frame frame(const Layer& layer) const;
 
     Hand hand_ = Hand::Move;
+    std::array<std::unique_ptr<BenchHand>, 6> hands_;
     SnapOptions snap_;
-    Drag drag_;
-    std::vector<SnapLine> caught_;
-    QPointer<WordsEditor> editor_;
+    MaskLook maskLook_ = MaskLook::Art;
+    ShapeContent shapeToDraw_;
+    BenchWords words_;
+    ReferenceLens reference_;
 };
 
 } // namespace glyptos

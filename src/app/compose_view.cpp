@@ -49,6 +49,12 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     all->addWidget(makeSide(engine, service));
     connect(bench_, &ComposeBench::handChanged, this, &ComposeView::refreshHand);
     connect(bench_, &BenchView::zoomChanged, this, &ComposeView::refreshZoom);
+    connect(properties_, &PropertiesPanel::maskLookChosen, bench_, &ComposeBench::setMaskLook);
+    connect(properties_, &PropertiesPanel::replaceAsked, this, &ComposeView::replaceAsked);
+    connect(bench_, &ComposeBench::colourPicked, this, [this](const QColor& colour, bool taken) {
+        sentence_->setText(taken ? tr("%1, given to the layer in hand and copied.").arg(colour.name())
+                                 : tr("%1, copied.").arg(colour.name()));
+    });
     refreshHand();
 }
 
@@ -64,7 +70,10 @@ QWidget* ComposeView::makeHandBar() {
     const std::tuple<Hand, QString, QString> hands[] = {
         {Hand::Move, tr("Move"), tr("Move, scale and turn layers (M)")},
         {Hand::Crop, tr("Crop"), tr("Choose which part of a picture shows (C)")},
-        {Hand::Letter, tr("Letter"), tr("Click where words should stand (L)")}};
+        {Hand::Letter, tr("Letter"), tr("Click where words should stand (L)")},
+        {Hand::Shape, tr("Shape"), tr("Draw shapes, lines, paths and ornaments (S)")},
+        {Hand::Fill, tr("Fill"), tr("Lay gradients and move their colours (F)")},
+        {Hand::Pick, tr("Pick colour"), tr("Take a colour from the art or the reference (P)")}};
     for (const auto& [hand, text, why] : hands) {
         QToolButton* button = word(text, why);
         button->setCheckable(true);
@@ -79,8 +88,11 @@ QWidget* ComposeView::makeHandBar() {
     options->setSpacing(12);
     options->addWidget(sentence_ = roleLabel(QString(), "soft"));
     sentence_->setWordWrap(false);
-    options->addWidget(snapSwitch(tr("centre, trim, safety"), bench_, &SnapOptions::panel));
-    options->addWidget(snapSwitch(tr("other layers"), bench_, &SnapOptions::layers));
+    snapping_ = inOneRow({roleLabel(tr("It rests at"), "soft"),
+                          snapSwitch(tr("centre, trim, safety"), bench_, &SnapOptions::panel),
+                          snapSwitch(tr("other layers"), bench_, &SnapOptions::layers)});
+    options->addWidget(snapping_);
+    options->addWidget(shapes_ = new ShapeChoice(*bench_));
     options->addStretch();
     rows->addLayout(words);
     rows->addLayout(options);
@@ -137,6 +149,7 @@ void ComposeView::setDocument(Document* document) {
     if (document_) document_->disconnect(this);
     document_ = document;
     bench_->setDocument(document);
+    refreshHand();
     stack_->setDocument(document);
     properties_->setDocument(document);
     connect(document_, &Document::changed, this, &ComposeView::refreshPanels);
@@ -153,17 +166,9 @@ void ComposeView::showCardInHand() {
 
 void ComposeView::refreshHand() {
     hands_->button(int(bench_->hand()))->setChecked(true);
-    switch (bench_->hand()) {
-    case Hand::Move:
-        sentence_->setText(tr("Drag a layer; hold Ctrl to go free. It rests at"));
-        break;
-    case Hand::Crop:
-        sentence_->setText(tr("Drag the sides of the picture in hand. Moving rests at"));
-        break;
-    case Hand::Letter:
-        sentence_->setText(tr("Click where the words should stand. Moving rests at"));
-        break;
-    }
+    sentence_->setText(bench_->sentence());
+    snapping_->setVisible(bench_->hand() == Hand::Move);
+    shapes_->setVisible(bench_->hand() == Hand::Shape);
 }
 
 /// The panels of the piece, as words to choose from, when there are several.

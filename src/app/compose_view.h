@@ -4,6 +4,7 @@
 #include "app/compose_bench.h"
 #include "app/line_key.h"
 #include "app/properties_panel.h"
+#include "app/shape_choice.h"
 #include "app/stack_view.h"
 
 #include <QButtonGroup>
@@ -24,6 +25,8 @@ class ComposeView : public QWidget {
 
   Q_SIGNALS:
     void pictureAsked();
+    /// Another picture for the layer in hand.
+    void replaceAsked();
 
   private:
     QWidget* makeHandBar();
@@ -42,7 +45,8 @@ class ComposeView : public QWidget {
     QButtonGroup* hands_;
     LineKeySwitches* key_;
     QLabel *sentence_, *zoom_, *emptyNote_;
-    QWidget *panels_, *empty_;
+    QWidget *panels_, *empty_, *snapping_;
+    ShapeChoice* shapes_;
 };
 
 } // namespace glyptos

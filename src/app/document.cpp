@@ -2,6 +2,8 @@
 
 #include "file/data_folder.h"
 
+#include <algorithm>
+
 namespace glyptos {
 
 Engine::Engine()
@@ -43,20 +45,26 @@ void Document::preview(ReleasePtr shown) {
     Q_EMIT changed();
 }
 
-void Document::undo() {
-    history_.undo();
+void Document::lookAgain() {
     preview_ = nullptr;
     mendSelection();
     Q_EMIT changed();
     Q_EMIT historyChanged();
 }
 
+void Document::undo() {
+    history_.undo();
+    lookAgain();
+}
+
 void Document::redo() {
     history_.redo();
-    preview_ = nullptr;
-    mendSelection();
-    Q_EMIT changed();
-    Q_EMIT historyChanged();
+    lookAgain();
+}
+
+void Document::go(size_t step) {
+    history_.go(step);
+    lookAgain();
 }
 
 void Document::setSaved(const ReleasePtr& release, const std::filesystem::path& file) {
@@ -69,22 +77,52 @@ void Document::setSaved(const ReleasePtr& release, const std::filesystem::path& 
 void Document::selectPanel(const PanelRef& panel) {
     if (panel == panel_) return;
     panel_ = panel;
-    layer_.clear();
+    layers_.clear();
+    maskInHand_ = false;
     mendSelection();
     Q_EMIT selectionChanged();
 }
 
+const std::string& Document::layer() const {
+    static const std::string none;
+    return layers_.empty() ? none : layers_.back();
+}
+
+bool Document::isInHand(const std::string& layer) const {
+    return std::find(layers_.begin(), layers_.end(), layer) != layers_.end();
+}
+
 void Document::selectLayer(const std::string& layer) {
-    if (layer == layer_) return;
-    layer_ = layer;
+    selectLayers(layer.empty() ? std::vector<std::string>{} : std::vector{layer});
+}
+
+void Document::selectLayers(std::vector<std::string> layers) {
+    if (layers == layers_) return;
+    layers_ = std::move(layers);
+    maskInHand_ = false;
     settle();
     Q_EMIT selectionChanged();
 }
 
-/// After an edit the panel or layer in hand may be gone.
+void Document::toggleLayer(const std::string& layer) {
+    auto layers = layers_;
+    if (isInHand(layer))
+        std::erase(layers, layer);
+    else
+        layers.push_back(layer);
+    selectLayers(std::move(layers));
+}
+
+void Document::setMaskInHand(bool on) {
+    if (on == maskInHand_) return;
+    maskInHand_ = on;
+    Q_EMIT selectionChanged();
+}
+
+/// After an edit the panel or layers in hand may be gone.
 void Document::mendSelection() {
     const PanelRef before = panel_;
-    const std::string layer = layer_;
+    const auto layers = layers_;
     const PiecePtr piece = release()->piece(panel_.piece);
     if (!piece)
         panel_ = release()->pieces.empty()
@@ -92,8 +130,9 @@ void Document::mendSelection() {
                      : PanelRef{release()->pieces[0]->id, release()->pieces[0]->flat->panels.back().id};
     else if (!piece->flat->panel(panel_.panel))
         panel_.panel = piece->flat->panels.back().id;
-    if (!layer_.empty() && !findLayer(stackOf(*release(), panel_), layer_)) layer_.clear();
-    if (!(before == panel_) || layer != layer_) Q_EMIT selectionChanged();
+    std::erase_if(layers_,
+                  [&](const std::string& id) { return !findLayer(stackOf(*release(), panel_), id); });
+    if (!(before == panel_) || layers != layers_) Q_EMIT selectionChanged();
 }
 
 } // namespace glyptos

@@ -11,6 +11,7 @@
 #include <QString>
 #include <filesystem>
 #include <memory>
+#include <vector>
 
 namespace glyptos {
 
@@ -51,15 +52,26 @@ class Document : public QObject {
     void settle() { history_.settle(); }
     void undo();
     void redo();
+    /// Goes to a step of the history.
+    void go(size_t step);
     void setSaved(const ReleasePtr& release, const std::filesystem::path& file);
 
-    /// Panel and layer in hand.
+    /// Panel and layers in hand. Of several layers the last one taken up is the one whose figures show.
     const PanelRef& panel() const { return panel_; }
-    const std::string& layer() const { return layer_; }
+    const std::string& layer() const;
+    const std::vector<std::string>& layers() const { return layers_; }
+    bool isInHand(const std::string& layer) const;
     PiecePtr piece() const { return shown()->piece(panel_.piece); }
     void selectPanel(const PanelRef& panel);
+    /// An empty id: none.
     void selectLayer(const std::string& layer);
-    LayerPtr selectedLayer() const { return findLayer(stackOf(*shown(), panel_), layer_); }
+    void selectLayers(std::vector<std::string> layers);
+    /// Takes one more layer in hand, or lets go of it.
+    void toggleLayer(const std::string& layer);
+    LayerPtr selectedLayer() const { return findLayer(stackOf(*shown(), panel_), layer()); }
+    /// Whether the hand moves the mask of the layer instead of the layer.
+    bool maskInHand() const { return maskInHand_ && selectedLayer() && selectedLayer()->mask; }
+    void setMaskInHand(bool on);
 
   Q_SIGNALS:
     void changed();          ///< shown() is another release
@@ -69,11 +81,13 @@ class Document : public QObject {
 
   private:
     void mendSelection();
+    void lookAgain();
     History history_;
     ReleasePtr saved_, preview_;
     std::filesystem::path file_;
     PanelRef panel_;
-    std::string layer_;
+    std::vector<std::string> layers_;
+    bool maskInHand_ = false;
 };
 
 } // namespace glyptos

@@ -29,11 +29,20 @@ void Importer::setDocument(Document* document) {
 }
 
 void Importer::bringIn(const QStringList& files, std::optional<Vec2> at) {
+    read(files, at, {});
+}
+
+void Importer::replace(const QString& file, const std::string& layer) {
+    read({file}, std::nullopt, layer);
+}
+
+void Importer::read(const QStringList& files, std::optional<Vec2> at, const std::string& replaced) {
     if (isRunning())
         return Q_EMIT told(tr("Pictures are still being brought in; drop these again in a moment."));
     if (!panel())
         return Q_EMIT told(tr("This release has no piece yet; add one first, then drop the picture again."));
     at_ = at;
+    replaced_ = replaced;
     startedFor_ = document_;
     watcher_.setFuture(QtConcurrent::run([files] {
         std::vector<Arrival> out;
@@ -52,6 +61,16 @@ void Importer::take() {
         if (startedFor_ != document_) break;
         if (!arrival.what) {
             troubles << q(arrival.what.error().message);
+            continue;
+        }
+        if (!replaced_.empty()) {
+            if (const auto* picture = std::get_if<Imported>(&*arrival.what))
+                replaceBy(*picture);
+            else
+                troubles
+                    << tr("%1 has layers of its own and cannot take the place of one picture; bring it in "
+                          "instead. The picture was kept.")
+                           .arg(q(arrival.name));
             continue;
         }
         if (const auto* raster = std::get_if<OpenRaster>(&*arrival.what)) {
@@ -92,6 +111,20 @@ void Importer::place(const Imported& picture) {
     if (first) next = withMovedLayer(next, document_->panel(), id, {}, stack.size() + 1);
     document_->edit(tr("Bring in %1").arg(q(source->name)), next);
     document_->selectLayer(id);
+    Q_EMIT placed();
+}
+
+void Importer::replaceBy(const Imported& picture) {
+    const LayerPtr layer = findLayer(stackOf(*document_->release(), document_->panel()), replaced_);
+    const auto* content = layer ? layer->as<PictureContent>() : nullptr;
+    const SourcePtr old = content ? document_->release()->source(content->source) : nullptr;
+    if (!old) return;
+    if (picture.source->format == "jpeg")
+        engine_.pictures.offer(*picture.source, picture.look, kLookReduction);
+    document_->edit(tr("Replace %1 by %2").arg(q(layer->name), q(picture.source->name)),
+                    withChangedLayer(withSource(document_->release(), picture.source), document_->panel(),
+                                     replaced_,
+                                     [&](Layer& l) { l = withPicture(l, *old, *picture.source); }));
     Q_EMIT placed();
 }
 

@@ -23,6 +23,9 @@ class Importer : public QObject {
     /// first one goes; nothing for the middle.
     void bringIn(const QStringList& files, std::optional<Vec2> at);
 
+    /// Reads one picture, which then takes the place of that of a layer of the panel in hand.
+    void replace(const QString& file, const std::string& layer);
+
   Q_SIGNALS:
     void placed();                      ///< something was added, and is in hand
     void told(const QString& sentence); ///< what could not be brought in, or not all of it
@@ -34,8 +37,10 @@ class Importer : public QObject {
         std::string name;
         Arrived what;
     };
+    void read(const QStringList& files, std::optional<Vec2> at, const std::string& replaced);
     void take();
     void place(const Imported& picture);
+    void replaceBy(const Imported& picture);
     void place(const OpenRaster& raster, const std::string& name);
     const Panel* panel() const;
 
@@ -43,6 +48,7 @@ class Importer : public QObject {
     Document* document_ = nullptr;
     Document* startedFor_ = nullptr;
     std::optional<Vec2> at_;
+    std::string replaced_; ///< layer that gets the picture; empty when it becomes a layer of its own
     QFutureWatcher<std::vector<Arrival>> watcher_;
 };
 

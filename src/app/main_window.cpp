@@ -81,6 +81,10 @@ MainWindow::MainWindow(Engine& engine, FormList forms)
     });
     connect(layout_, &LayoutView::composeAsked, this, [this] { showStep(Step::Compose); });
     connect(compose_, &ComposeView::pictureAsked, this, &MainWindow::askPictures);
+    connect(compose_, &ComposeView::replaceAsked, this, [this] {
+        const QString file = askPicture(tr("Replace the picture by"));
+        if (!file.isEmpty()) importer_.replace(file, document_->layer());
+    });
     connect(compose_->bench(), &ComposeBench::picturesArrived, this,
             [this](const QStringList& files, Vec2 at) { bringIn(files, at); });
     for (BenchView* bench :
@@ -159,6 +163,7 @@ void MainWindow::setRelease(const ReleasePtr& release, const std::filesystem::pa
     connect(document_.get(), &Document::selectionChanged, this, &MainWindow::refreshTitles);
     connect(document_.get(), &Document::refused, this, &MainWindow::tell);
     importer_.setDocument(document_.get());
+    layerMenu_->setDocument(document_.get());
     strip_->setDocument(document_.get());
     brief_->setDocument(document_.get());
     compose_->setDocument(document_.get());
@@ -231,18 +236,14 @@ void MainWindow::askPictures() {
     if (!files.isEmpty()) bringIn(files);
 }
 
+QString MainWindow::askPicture(const QString& title) {
+    return QFileDialog::getOpenFileName(
+        this, title, {}, tr("Pictures (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg);;All files (*)"));
+}
+
 void MainWindow::bringIn(const QStringList& files, std::optional<Vec2> at) {
     importer_.bringIn(files, at);
     if (importer_.isRunning()) saveState_->setText(tr("bringing in files: %1…").arg(files.size()));
-}
-
-void MainWindow::addLayer(const QString& stepName, Layer layer) {
-    if (!document_->piece()) return;
-    std::string id;
-    document_->edit(stepName, withLayer(document_->release(), document_->panel(), std::move(layer),
-                                        document_->layer(), &id));
-    document_->selectLayer(id);
-    showStep(Step::Compose);
 }
 
 void MainWindow::addPiece(const std::shared_ptr<const Form>& form) {
@@ -319,9 +320,7 @@ void MainWindow::refreshTitles() {
     undo_->setText(history.canUndo() ? tr("Undo: %1").arg(q(history.undoName())) : tr("Undo"));
     redo_->setEnabled(history.canRedo());
     redo_->setText(history.canRedo() ? tr("Redo: %1").arg(q(history.redoName())) : tr("Redo"));
-    for (QAction* a : layerMenu_->actions())
-        if (a->property("needsLayer").toBool())
-            a->setEnabled(!document_->layer().empty() && rail_->current() == Step::Compose);
+    layerMenu_->setActive(rail_->current() == Step::Compose);
     saveState_->setText(document_->isModified()     ? tr("changes not saved")
                         : document_->file().empty() ? tr("not saved yet")
                                                     : tr("saved"));

@@ -5,6 +5,7 @@
 #include "app/compose_view.h"
 #include "app/deliver_view.h"
 #include "app/importer.h"
+#include "app/layer_menu.h"
 #include "app/layout_view.h"
 #include "app/set_strip.h"
 #include "app/steps_rail.h"
@@ -76,9 +77,9 @@ class MainWindow : public QMainWindow {
     void askOpen();
     void save(bool askName);
     void askPictures();
+    QString askPicture(const QString& title);
     void addPiece(const std::shared_ptr<const Form>& form);
     void fillPieceMenu(QMenu* menu);
-    void addLayer(const QString& stepName, Layer layer);
     void restoreWindow();
     void setNight(bool night);
 
@@ -97,7 +98,8 @@ class MainWindow : public QMainWindow {
     QWidget* notice_;
     QLabel *noticeText_, *position_, *colourUnder_, *saveState_, *size_;
     QAction *undo_, *redo_, *night_;
-    QMenu *recent_, *layerMenu_;
+    QMenu* recent_;
+    LayerMenu* layerMenu_ = nullptr;
     QFutureWatcher<Result<ReleasePtr>> opener_;
     QFutureWatcher<Result<void>> saver_;
     QString openingFile_, savingFile_;

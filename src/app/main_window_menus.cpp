@@ -53,6 +53,14 @@ void MainWindow::makeEditMenu() {
     QMenu* menu = menuBar()->addMenu(tr("&Edit"));
     undo_ = action(menu, tr("Undo"), QKeySequence::Undo, [this] { document_->undo(); });
     redo_ = action(menu, tr("Redo"), QKeySequence::Redo, [this] { document_->redo(); });
+    menu->addSeparator();
+    action(menu, tr("Take all layers in hand"), QKeySequence::SelectAll, [this] {
+        std::vector<std::string> all;
+        for (const LayerPtr& layer : stackOf(*document_->release(), document_->panel()))
+            all.push_back(layer->id);
+        showStep(Step::Compose);
+        document_->selectLayers(std::move(all));
+    });
 }
 
 void MainWindow::fillPieceMenu(QMenu* menu) {
@@ -71,57 +79,9 @@ void MainWindow::makePieceMenu() {
 }
 
 void MainWindow::makeLayerMenu() {
-    layerMenu_ = menuBar()->addMenu(tr("&Layer"));
-    layerMenu_->setObjectName(QStringLiteral("layerMenu"));
-    using Change = std::function<ReleasePtr(const LayerPtr&, std::string& inHand)>;
-    // The layer that `change` names as `inHand` is taken in hand afterwards.
-    const auto onLayer = [this](const QString& text, const QKeySequence& keys, const QString& step,
-                                Change change) {
-        QAction* made = action(layerMenu_, text, keys, [this, step, change = std::move(change)] {
-            const LayerPtr layer = document_->selectedLayer();
-            if (!layer) return;
-            std::string inHand = layer->id;
-            document_->edit(step.arg(q(layer->name)), change(layer, inHand));
-            document_->selectLayer(
-                findLayer(stackOf(*document_->release(), document_->panel()), inHand) ? inHand : "");
-        });
-        made->setProperty("needsLayer", true);
-    };
-    action(layerMenu_, tr("Add words"), {}, [this] {
-        showStep(Step::Compose);
-        compose_->bench()->setHand(Hand::Letter);
-    });
-    QMenu* fields = layerMenu_->addMenu(tr("Add from the brief"));
-    for (const FieldInfo& field : textFields())
-        action(fields, q(std::string(field.label)), {}, [this, &field] {
-            showStep(Step::Compose);
-            compose_->bench()->addField(field);
-        });
-    action(layerMenu_, tr("Add a fill"), {}, [this] {
-        Layer layer;
-        layer.name = tr("Fill").toStdString();
-        layer.content = FillContent{{0.07f, 0.15f, 0.18f, 1}, std::nullopt, 0};
-        addLayer(tr("Add a fill"), std::move(layer));
-    });
-    layerMenu_->addSeparator();
-    onLayer(tr("Duplicate"), QKeySequence(tr("Ctrl+D")), tr("Duplicate %1"),
-            [this](const LayerPtr& l, std::string& inHand) {
-                return withDuplicate(document_->release(), document_->panel(), l->id, &inHand);
-            });
-    onLayer(tr("Put in a group"), QKeySequence(tr("Ctrl+G")), tr("Group %1"),
-            [this](const LayerPtr& l, std::string& inHand) {
-                return withGrouped(document_->release(), document_->panel(), l->id, &inHand);
-            });
-    onLayer(tr("Dissolve group"), QKeySequence(tr("Ctrl+Shift+G")), tr("Ungroup %1"),
-            [this](const LayerPtr& l, std::string&) {
-                return withUngrouped(document_->release(), document_->panel(), l->id);
-            });
-    QAction* rename = action(layerMenu_, tr("Rename"), QKeySequence(tr("F2")),
-                             [this] { compose_->stack()->rename(document_->layer()); });
-    rename->setProperty("needsLayer", true);
-    onLayer(tr("Remove"), QKeySequence::Delete, tr("Remove %1"), [this](const LayerPtr& l, std::string&) {
-        return withoutLayer(document_->release(), document_->panel(), l->id);
-    });
+    layerMenu_ = new LayerMenu(engine_, *compose_, menuBar());
+    menuBar()->addMenu(layerMenu_);
+    connect(layerMenu_, &LayerMenu::composeAsked, this, [this] { showStep(Step::Compose); });
 }
 
 void MainWindow::makeViewMenu() {

@@ -4,6 +4,11 @@
 #include <cstring>
 
 namespace glyptos {
+namespace {
+
+constexpr std::chrono::milliseconds kLongestStill{100};
+
+} // namespace
 
 QImage renderImage(Renderer& renderer, const Scene& scene, const IntRect& region,
                    const std::atomic<bool>* cancel) {
@@ -30,12 +35,12 @@ RenderService::~RenderService() {
 
 void RenderService::request(QObject* requester, int urgency, Scene scene, IntRect region,
                             std::function<void(QImage)> done) {
-    if (!newest_.contains(requester))
-        connect(requester, &QObject::destroyed, this, [this](QObject* gone) { newest_.erase(gone); });
+    if (!progress_.contains(requester))
+        connect(requester, &QObject::destroyed, this, [this](QObject* gone) { progress_.erase(gone); });
+    const bool starved = Clock::now() - progress_[requester].when > kLongestStill;
     const std::lock_guard lock(mutex_);
-    newest_[requester] = ++counter_;
-    jobs_[requester] = {urgency, counter_, std::move(scene), region, std::move(done)};
-    if (rendering_ == requester) cancel_ = true;
+    jobs_[requester] = {urgency, ++counter_, std::move(scene), region, std::move(done)};
+    if (rendering_ == requester && !starved) cancel_ = true;
     wake_.notify_one();
 }
 
@@ -68,8 +73,10 @@ void RenderService::work(const std::stop_token& stop) {
             this,
             [this, requester, number = job.number, image = std::move(image),
              done = std::move(job.done)]() mutable {
-                const auto newest = newest_.find(requester);
-                if (newest != newest_.end() && newest->second == number) done(std::move(image));
+                const auto progress = progress_.find(requester);
+                if (progress == progress_.end() || number < progress->second.delivered) return;
+                progress->second = {number, Clock::now()};
+                done(std::move(image));
             },
             Qt::QueuedConnection);
     }

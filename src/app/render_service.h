@@ -6,6 +6,7 @@
 #include <QImage>
 #include <QObject>
 #include <atomic>
+#include <chrono>
 #include <condition_variable>
 #include <functional>
 #include <map>
@@ -14,15 +15,16 @@
 
 namespace glyptos {
 
-/// Renders scenes in the order of their urgency. A new request of the same requester replaces its old one,
-/// also while it is being rendered.
+/// Renders scenes in the order of their urgency. A new request of the same requester replaces its old one and
+/// stops it, but while requests keep coming, one is let finish every tenth of a second, so that a drag always
+/// shows where it is.
 class RenderService : public QObject {
     Q_OBJECT
   public:
     explicit RenderService(Engine& engine, QObject* parent = nullptr);
     ~RenderService() override;
 
-    /// Renders `region` of `scene` and calls `done` with it on the main thread, unless replaced or the
+    /// Renders `region` of `scene` and calls `done` with it on the main thread, unless it was stopped or the
     /// `requester` is gone by then. Smaller `urgency` goes first.
     void request(QObject* requester, int urgency, Scene scene, IntRect region,
                  std::function<void(QImage)> done);
@@ -36,6 +38,11 @@ class RenderService : public QObject {
         IntRect region;
         std::function<void(QImage)> done;
     };
+    using Clock = std::chrono::steady_clock;
+    struct Progress {
+        uint64_t delivered = 0;   ///< number of the newest request that was handed over
+        Clock::time_point when{}; ///< that was
+    };
     void work(const std::stop_token& stop);
 
     Engine& engine_;
@@ -45,7 +52,7 @@ class RenderService : public QObject {
     QObject* rendering_ = nullptr;
     std::atomic<bool> cancel_ = false;
     uint64_t counter_ = 0;
-    std::map<QObject*, uint64_t> newest_; ///< main thread only
+    std::map<QObject*, Progress> progress_; ///< main thread only
     std::jthread worker_;
 };
 

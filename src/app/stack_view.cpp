@@ -1,5 +1,6 @@
 #include "app/stack_view.h"
 
+#include "app/layer_words.h"
 #include "app/theme.h"
 
 #include <QContextMenuEvent>
@@ -20,29 +21,15 @@ QString q(const std::string& s) {
 
 } // namespace
 
-QString layerSummary(const Layer& layer) {
-    QString kind;
-    if (layer.as<PictureContent>())
-        kind = StackView::tr("picture");
-    else if (layer.as<TextContent>())
-        kind = StackView::tr("text");
-    else if (const auto* fill = layer.as<FillContent>())
-        kind = fill->to ? StackView::tr("gradient fill") : StackView::tr("fill");
-    else
-        kind = StackView::tr("group of %1").arg(layer.as<GroupContent>()->layers.size());
-    const auto& mode = infoOf(layer.blend).label;
-    kind += QStringLiteral(" · ") + QString::fromUtf8(mode.data(), qsizetype(mode.size()));
-    if (layer.opacity < 1) kind += QStringLiteral(" · %1 %").arg(std::lround(layer.opacity * 100));
-    return kind;
-}
-
 StackView::StackView(Engine& engine, RenderService& service, QWidget* parent)
     : QWidget(parent)
     , engine_(engine)
     , service_(service) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Stack, front to back"));
-    setToolTip(tr("Drag a card to change the order; the bar along its foot is its opacity"));
+    setToolTip(
+        tr("Drag a card to change the order; the bar along its foot is its opacity. Ctrl or Shift takes "
+           "several in hand"));
     connect(&engine_, &Engine::pictureReady, this, [this] {
         for (auto& [id, thumb] : thumbnails_) thumb.layer = nullptr;
         askThumbnails();
@@ -60,7 +47,7 @@ void StackView::setDocument(Document* document) {
 
 void StackView::collect(const Stack& stack, const std::string& group, int depth) {
     for (size_t i = 0; i < stack.size(); ++i) {
-        rows_.push_back({stack[i], group, i, depth});
+        rows_.push_back({stack[i], group, i, depth, clipBase(stack, i) != i});
         if (const auto* inside = stack[i]->as<GroupContent>())
             collect(inside->layers, stack[i]->id, depth + 1);
     }
@@ -99,6 +86,7 @@ void StackView::askThumbnails() {
         alone->on = true;
         alone->opacity = 1;
         alone->blend = BlendMode::Normal;
+        alone->clipped = false;
         Rect area = frameOf(*alone, *document_->shown(), panel->withBleed(), engine_.renderer.paragraphs())
                         .bounds()
                         .intersected(panel->withBleed());
@@ -110,7 +98,9 @@ void StackView::askThumbnails() {
                     {{{alone},
                       Affine::translation(offset.x, offset.y) * Affine::scaling(k, k),
                       square,
-                      panel->withBleed()}}};
+                      panel->withBleed(),
+                      {}}},
+                    {}};
         service_.request(thumb.requester.get(), 2, std::move(scene), square,
                          [this, id = row.layer->id](QImage image) {
                              thumbnails_[id].image = std::move(image);
@@ -120,7 +110,7 @@ void StackView::askThumbnails() {
 }
 
 QRect StackView::cardRect(size_t row) const {
-    const int indent = rows_[row].depth * kIndent;
+    const int indent = (rows_[row].depth + rows_[row].clipped) * kIndent;
     return {kSide + indent, kGap + int(row) * (kCard + kGap), width() - 2 * kSide - indent, kCard};
 }
 
@@ -146,7 +136,14 @@ QRect StackView::barOf(const std::string& layer) const {
 void StackView::paintCard(QPainter& painter, const Row& row, const QRect& card) {
     const Theme& t = theme();
     const Layer& layer = *row.layer;
-    const bool selected = document_->layer() == layer.id;
+    const bool selected = document_->isInHand(layer.id);
+    if (row.clipped) {
+        // An elbow down to what it shows inside of.
+        painter.setPen(QPen(t.softInk, 1.6));
+        painter.drawPolyline(QPolygon({{card.left() - 3, card.center().y()},
+                                       {card.left() - 9, card.center().y()},
+                                       {card.left() - 9, card.bottom() + kGap}}));
+    }
     QPainterPath shape;
     shape.addRoundedRect(QRectF(card).adjusted(0.5, 0.5, -0.5, -0.5), 6, 6);
     painter.fillPath(shape, selected ? t.accentWash : t.sheet);
@@ -223,6 +220,9 @@ void StackView::mousePressEvent(QMouseEvent* event) {
     if (!row) return document_->selectLayer({});
     const LayerPtr layer = row->layer;
     if (lampOf(layer->id).adjusted(-3, -3, 3, 3).contains(at)) return toggle(layer);
+    if (event->button() == Qt::RightButton && document_->isInHand(layer->id)) return;
+    if (event->modifiers() & Qt::ControlModifier) return document_->toggleLayer(layer->id);
+    if (event->modifiers() & Qt::ShiftModifier) return selectThrough(layer->id);
     document_->selectLayer(layer->id);
     if (event->button() != Qt::LeftButton) return;
     grabbed_ = layer->id;
@@ -230,6 +230,18 @@ void StackView::mousePressEvent(QMouseEvent* event) {
     grab_ = barOf(layer->id).adjusted(0, -3, 0, 2).contains(at) ? Grab::Bar : Grab::Card;
     target_ = {};
     if (grab_ == Grab::Bar) setOpacityFrom(at.x(), false);
+}
+
+/// From the layer in hand to that one, both included.
+void StackView::selectThrough(const std::string& layer) {
+    const auto at = [this](const std::string& id) {
+        return std::find_if(rows_.begin(), rows_.end(), [&](const Row& r) { return r.layer->id == id; });
+    };
+    auto from = at(document_->layer()), to = at(layer);
+    if (from == rows_.end()) return document_->selectLayer(layer);
+    std::vector<std::string> ids;
+    for (auto row = std::min(from, to); row <= std::max(from, to); ++row) ids.push_back(row->layer->id);
+    document_->selectLayers(std::move(ids));
 }
 
 void StackView::mouseMoveEvent(QMouseEvent* event) {
@@ -309,6 +321,13 @@ void StackView::keyPressEvent(QKeyEvent* event) {
     for (size_t i = 0; i < rows_.size(); ++i)
         if (rows_[i].layer->id == document_->layer()) at = i;
     const bool has = at < rows_.size();
+    if (event->modifiers() & Qt::ShiftModifier && has) {
+        const size_t next = event->key() == Qt::Key_Down           ? std::min(at + 1, rows_.size() - 1)
+                            : event->key() == Qt::Key_Up && at > 0 ? at - 1
+                                                                   : at;
+        if (next != at && !document_->isInHand(rows_[next].layer->id))
+            return document_->toggleLayer(rows_[next].layer->id);
+    }
     if (event->key() == Qt::Key_Down && !rows_.empty())
         return document_->selectLayer(rows_[has ? std::min(at + 1, rows_.size() - 1) : 0].layer->id);
     if (event->key() == Qt::Key_Up && !rows_.empty())

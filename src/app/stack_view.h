@@ -13,9 +13,6 @@
 
 namespace glyptos {
 
-/// "photo · Overlay · 60 %": what a layer is, in plain words.
-QString layerSummary(const Layer& layer);
-
 class StackView : public QWidget {
     Q_OBJECT
   public:
@@ -43,6 +40,7 @@ class StackView : public QWidget {
         std::string group; ///< id of the group that holds it, or empty
         size_t index = 0;  ///< in that group
         int depth = 0;
+        bool clipped = false; ///< shows inside a layer further down
     };
     struct Thumbnail {
         LayerPtr layer;
@@ -63,6 +61,7 @@ class StackView : public QWidget {
     QRect cardRect(size_t row) const;
     QRect lampRect(const QRect& card) const;
     Target targetAt(int y) const;
+    void selectThrough(const std::string& layer);
     void setOpacityFrom(int x, bool settled);
     void toggle(const LayerPtr& layer);
     void paintCard(QPainter& painter, const Row& row, const QRect& card);

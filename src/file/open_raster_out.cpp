@@ -56,6 +56,8 @@ class StackWriter {
         out.writeStartElement(QStringLiteral("stack"));
         if (auto done = layers(out, scene_.panels.at(0).stack); !done) return tl::unexpected(done.error());
         out.writeEndDocument();
+        if (scene_.release->linearLight)
+            notes_.push_back("The release blends in linear light; others will blend its layers as encoded.");
         auto merged = picture(scene_, canvas_);
         if (!merged) return tl::unexpected(merged.error());
         auto small = thumbnail();
@@ -90,9 +92,18 @@ class StackWriter {
     }
 
     Result<void> layers(QXmlStreamWriter& out, const Stack& stack) {
-        for (const LayerPtr& layer : stack)
-            if (auto done = layer->as<GroupContent>() ? group(out, *layer) : pixels(out, *layer); !done)
-                return done;
+        for (size_t i = 0; i < stack.size(); ++i) {
+            const size_t base = clipBase(stack, i);
+            const Layer& layer = *stack[base];
+            const auto* content = layer.as<GroupContent>();
+            Result<void> done;
+            if (base == i && content && !layer.mask)
+                done = group(out, layer);
+            else
+                done = pixels(out, Stack(stack.begin() + long(i), stack.begin() + long(base) + 1));
+            if (!done) return done;
+            i = base;
+        }
         return {};
     }
 
@@ -123,14 +134,21 @@ class StackWriter {
         return {};
     }
 
-    /// The layer by itself at full strength; strength, blend and lamp travel as words.
-    Result<void> pixels(QXmlStreamWriter& out, const Layer& layer) {
+    /// A layer, with what is clipped into it, by itself at full strength; strength, blend and lamp of the
+    /// lowest travel as words.
+    Result<void> pixels(QXmlStreamWriter& out, Stack run) {
+        const Layer layer = *run.back();
         auto alone = std::make_shared<Layer>(layer);
         alone->on = true;
         alone->opacity = 1;
         alone->blend = BlendMode::Normal;
+        run.back() = alone;
+        if (run.size() > 1)
+            notes_.push_back("“" + layer.name + "” and what is clipped into it were written as one layer.");
+        else if (layer.as<GroupContent>())
+            notes_.push_back("“" + layer.name + "” has a mask and was written as one layer.");
         Scene scene = scene_;
-        scene.panels[0].stack = {alone};
+        scene.panels[0].stack = std::move(run);
         const Buffer<uint8_t> whole = renderer_.renderBgra8(scene, canvas_);
         const IntRect ink = inkOf(whole, canvas_.w, canvas_.h);
         const Buffer<uint8_t> cut = part(whole, canvas_.w, ink);

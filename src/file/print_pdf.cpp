@@ -32,7 +32,8 @@ struct OutlinedText {
 
 bool canBeOutlined(const Layer& layer) {
     const auto* text = layer.as<TextContent>();
-    return text && layer.blend == BlendMode::Normal && layer.opacity >= 1 && text->colour.a >= 1;
+    return text && !layer.mask && !layer.clipped && layer.blend == BlendMode::Normal && layer.opacity >= 1 &&
+           text->colour.a >= 1;
 }
 
 /// Takes the words that lie in front of all art out of the scene, back to front.

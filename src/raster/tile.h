@@ -8,20 +8,22 @@
 
 namespace glyptos {
 
-/// Premultiplied RGBA, planar, 16 bits a channel. `stride` values from one row to the next.
+/// Premultiplied RGBA, or alpha alone, planar, 16 bits a channel. `stride` values from one row to the next.
 struct Tile {
     int width = 0, height = 0, stride = 0;
     bool empty = true;   ///< every alpha is zero; the planes may be missing then
     bool opaque = false; ///< every alpha is full
+    int channels = 4;    ///< or 1: alpha alone, as of a mask
     Buffer<uint16_t> planes;
 
     Tile() = default;
-    Tile(int w, int h)
+    Tile(int w, int h, int channelCount = 4)
         : width(w)
         , height(h)
         , stride(static_cast<int>(roundUpLanes(size_t(w))))
         , empty(false)
-        , planes(size_t(4) * size_t(h) * roundUpLanes(size_t(w))) {}
+        , channels(channelCount)
+        , planes(size_t(channelCount) * size_t(h) * roundUpLanes(size_t(w))) {}
 
     uint16_t* row(int channel, int y) {
         return planes.data() + (size_t(channel) * size_t(height) + size_t(y)) * size_t(stride);

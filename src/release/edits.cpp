@@ -1,5 +1,8 @@
 #include "release/edits.h"
 
+#include "release/echo.h"
+#include "release/placing.h"
+
 #include <algorithm>
 
 namespace glyptos {
@@ -87,6 +90,72 @@ void renewIds(Layer& layer, Release& release) {
         }
 }
 
+/// How deep groups are nested below and in `layer`; 0 for what is not a group.
+int depthOf(const Layer& layer) {
+    const auto* group = layer.as<GroupContent>();
+    int deepest = 0;
+    if (group)
+        for (const LayerPtr& child : group->layers) deepest = std::max(deepest, depthOf(*child));
+    return deepest + (group ? 1 : 0);
+}
+
+/// How many groups lie round the layer with that id.
+int levelOf(const Stack& stack, const std::string& id) {
+    int level = 0;
+    for (std::string parent = parentOf(stack, id); !parent.empty(); parent = parentOf(stack, parent)) ++level;
+    return level;
+}
+
+/// Takes all layers of the list out of the stack and hands them over, front to back.
+void takeOut(Stack& stack, const std::vector<std::string>& ids, Stack& taken) {
+    for (size_t i = 0; i < stack.size();) {
+        if (std::find(ids.begin(), ids.end(), stack[i]->id) != ids.end()) {
+            taken.push_back(stack[i]);
+            stack.erase(stack.begin() + long(i));
+            continue;
+        }
+        if (stack[i]->as<GroupContent>()) {
+            auto copy = std::make_shared<Layer>(*stack[i]);
+            takeOut(std::get<GroupContent>(copy->content).layers, ids, taken);
+            stack[i] = std::move(copy);
+        }
+        ++i;
+    }
+}
+
+/// Front to back, groups before what is in them.
+void collectIds(const Stack& stack, std::vector<std::string>& out) {
+    for (const LayerPtr& layer : stack) {
+        out.push_back(layer->id);
+        if (const auto* group = layer->as<GroupContent>()) collectIds(group->layers, out);
+    }
+}
+
+ReleasePtr withChangedPiece(const ReleasePtr& release, const std::string& id,
+                            const std::function<void(Piece&, Release&)>& change) {
+    const PiecePtr old = release->piece(id);
+    if (!old) return release;
+    auto next = std::make_shared<Release>(*release);
+    auto piece = std::make_shared<Piece>(*old);
+    change(*piece, *next);
+    std::replace(next->pieces.begin(), next->pieces.end(), old, PiecePtr(piece));
+    return next;
+}
+
+std::string freeTakeId(const Piece& piece) {
+    for (int i = 0;; ++i) {
+        std::string id(1, char('A' + i % 26));
+        if (i >= 26) id += std::to_string(i / 26 + 1);
+        if (!piece.take(id)) return id;
+    }
+}
+
+LayerPtr copied(const Layer& layer, Release& release) {
+    auto copy = std::make_shared<Layer>(layer);
+    renewIds(*copy, release);
+    return copy;
+}
+
 Result<std::shared_ptr<const Flat>> flatOf(const Form& form, const ParameterValues& values) {
     auto flat = workOut(form, values);
     if (!flat) return tl::unexpected(flat.error());
@@ -147,16 +216,76 @@ Result<ReleasePtr> withParameter(const ReleasePtr& release, const std::string& i
                    [&](Release& r) { std::replace(r.pieces.begin(), r.pieces.end(), old, PiecePtr(piece)); });
 }
 
+ReleasePtr withNewTake(const ReleasePtr& release, const std::string& id, std::string* newId) {
+    const PiecePtr piece = release->piece(id);
+    return piece ? withTakeFrom(release, id, piece->take(), newId) : release;
+}
+
+ReleasePtr withTakeFrom(const ReleasePtr& release, const std::string& id, const Take& take,
+                        std::string* newId) {
+    return withChangedPiece(release, id, [&](Piece& piece, Release& next) {
+        auto copy = std::make_shared<Take>(take);
+        copy->id = freeTakeId(piece);
+        if (newId) *newId = copy->id;
+        for (auto& [panel, stack] : copy->stacks)
+            for (LayerPtr& layer : stack) layer = copied(*layer, next);
+        piece.takes.push_back(std::move(copy));
+        piece.current = piece.takes.size() - 1;
+    });
+}
+
+ReleasePtr withoutTake(const ReleasePtr& release, const std::string& id, const std::string& take) {
+    const PiecePtr old = release->piece(id);
+    if (!old || old->takes.size() < 2 || take.empty() || !old->take(take)) return release;
+    return withChangedPiece(release, id, [&](Piece& piece, Release&) {
+        const auto gone = std::find_if(piece.takes.begin(), piece.takes.end(),
+                                       [&](const auto& t) { return t->id == take; });
+        const auto at = size_t(gone - piece.takes.begin());
+        piece.takes.erase(gone);
+        if (piece.current >= at && piece.current > 0) --piece.current;
+    });
+}
+
+ReleasePtr withLayerInTake(const ReleasePtr& release, const PanelRef& panel, const std::string& id,
+                           const std::string& takeId) {
+    const LayerPtr layer = findLayer(stackOf(*release, panel), id);
+    const PiecePtr old = release->piece(panel.piece);
+    if (!layer || takeId.empty() || !old->take(takeId)) return release;
+    return withChangedPiece(release, panel.piece, [&](Piece& piece, Release& next) {
+        for (auto& take : piece.takes) {
+            if (take->id != takeId) continue;
+            auto copy = std::make_shared<Take>(*take);
+            Stack& stack = copy->stacks[panel.panel];
+            stack.insert(stack.begin(), copied(*layer, next));
+            take = std::move(copy);
+        }
+    });
+}
+
+ReleasePtr withLinearLight(const ReleasePtr& release, bool linear) {
+    if (release->linearLight == linear) return release;
+    return changed(release, [=](Release& r) { r.linearLight = linear; });
+}
+
+ReleasePtr withReference(const ReleasePtr& release, const PanelRef& panel,
+                         const std::optional<Reference>& reference) {
+    return withChangedPiece(release, panel.piece, [&](Piece& piece, Release&) {
+        if (reference)
+            piece.references[panel.panel] = *reference;
+        else
+            piece.references.erase(panel.panel);
+    });
+}
+
 Result<ReleasePtr> withTake(const ReleasePtr& release, const std::string& id, const std::string& take) {
     const PiecePtr old = release->piece(id);
     if (!old) return release;
     const auto found =
         std::find_if(old->takes.begin(), old->takes.end(), [&](const auto& t) { return t->id == take; });
     if (found == old->takes.end()) return fail(Fault::Usage, old->name + " has no take “" + take + "”.");
-    auto piece = std::make_shared<Piece>(*old);
-    piece->current = size_t(found - old->takes.begin());
-    return changed(release,
-                   [&](Release& r) { std::replace(r.pieces.begin(), r.pieces.end(), old, PiecePtr(piece)); });
+    const auto index = size_t(found - old->takes.begin());
+    if (index == old->current) return release;
+    return withChangedPiece(release, id, [=](Piece& piece, Release&) { piece.current = index; });
 }
 
 ReleasePtr withLayer(const ReleasePtr& release, const PanelRef& panel, Layer layer, const std::string& above,
@@ -194,6 +323,8 @@ ReleasePtr withMovedLayer(const ReleasePtr& release, const PanelRef& panel, cons
         return release;
     return withStack(release, panel, [&](Stack& stack, Release&) {
         if (!group.empty() && !isGroup(stack, group)) return false;
+        const int level = group.empty() ? 0 : levelOf(stack, group) + 1;
+        if (level + depthOf(*layer) > kDeepestGroup) return false;
         const bool sameList = parentOf(stack, id) == group;
         atLayer(stack, id, [&](Stack& list, size_t i) {
             list.erase(list.begin() + long(i));
@@ -205,16 +336,31 @@ ReleasePtr withMovedLayer(const ReleasePtr& release, const PanelRef& panel, cons
     });
 }
 
-ReleasePtr withGrouped(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
-                       std::string* newId) {
-    return actAt(release, panel, layer, [&](Stack& list, size_t i, Release& next) {
+Result<ReleasePtr> withGrouped(const ReleasePtr& release, const PanelRef& panel,
+                               const std::vector<std::string>& layers, std::string* newId) {
+    bool tooDeep = false;
+    auto next = withStack(release, panel, [&](Stack& stack, Release& r) {
+        std::vector<std::string> order;
+        collectIds(stack, order);
+        const auto front = std::find_first_of(order.begin(), order.end(), layers.begin(), layers.end());
+        if (front == order.end()) return false;
+        // A place holder keeps the place of the front-most one.
         auto group = std::make_shared<Layer>();
-        group->id = takeId(next);
+        group->id = takeId(r);
         group->name = "Group";
-        group->content = GroupContent{{list[i]}};
+        GroupContent content;
+        atLayer(stack, *front, [&](Stack& list, size_t i) { list.insert(list.begin() + long(i), group); });
+        takeOut(stack, layers, content.layers);
+        const int level = levelOf(stack, group->id);
+        group->content = std::move(content);
+        tooDeep = level + depthOf(*group) > kDeepestGroup;
         if (newId) *newId = group->id;
-        list[i] = std::move(group);
+        return true;
     });
+    if (tooDeep)
+        return fail(Fault::Usage, "Groups can be nested " + std::to_string(kDeepestGroup) +
+                                      " deep and no deeper; nothing was grouped.");
+    return next;
 }
 
 ReleasePtr withUngrouped(const ReleasePtr& release, const PanelRef& panel, const std::string& id) {
@@ -230,11 +376,33 @@ ReleasePtr withUngrouped(const ReleasePtr& release, const PanelRef& panel, const
 ReleasePtr withDuplicate(const ReleasePtr& release, const PanelRef& panel, const std::string& id,
                          std::string* newId) {
     return actAt(release, panel, id, [&](Stack& list, size_t i, Release& next) {
-        auto copy = std::make_shared<Layer>(*list[i]);
-        renewIds(*copy, next);
+        LayerPtr copy = copied(*list[i], next);
         if (newId) *newId = copy->id;
         list.insert(list.begin() + long(i), std::move(copy));
     });
+}
+
+ReleasePtr withGhosts(const ReleasePtr& release, const PanelRef& panel, const std::string& id, int count,
+                      Vec2 step, double fade) {
+    return actAt(release, panel, id, [&](Stack& list, size_t i, Release& next) {
+        Layer ghost = *list[i];
+        for (int n = 1; n <= count; ++n) {
+            ghost = moved(std::move(ghost), step);
+            ghost.opacity *= fade;
+            Layer named = ghost;
+            named.name += " ghost " + std::to_string(n);
+            list.insert(list.begin() + long(i) + n, copied(named, next));
+        }
+    });
+}
+
+Result<ReleasePtr> withEcho(const ReleasePtr& release, const PanelRef& panel, Layer echo,
+                            const std::string& above, std::string* newId) {
+    if (const auto* content = echo.as<EchoContent>(); content && wouldCycle(*release, panel, *content))
+        return fail(Fault::Usage, "“" + echo.name +
+                                      "” shows this panel itself, so an echo of it here would never end; "
+                                      "nothing was added.");
+    return withLayer(release, panel, std::move(echo), above, newId);
 }
 
 } // namespace glyptos

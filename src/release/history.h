@@ -8,15 +8,28 @@
 
 namespace glyptos {
 
+/// One state of the release and the name of the edit that led to it.
+struct HistoryStep {
+    std::string name;
+    ReleasePtr release;
+    std::string merge; ///< see History::push
+};
+
+/// Steps that were undone and then left by going on another way.
+struct LeftBranch {
+    size_t from = 0; ///< index of the step it left from
+    std::vector<HistoryStep> steps;
+};
+
 class History {
   public:
     explicit History(ReleasePtr start)
         : steps_{{"Open", std::move(start), {}}} {}
 
     const ReleasePtr& current() const { return steps_[at_].release; }
-    /// Adds a step and forgets those that were undone. Steps with the same non-empty `merge` that follow each
-    /// other become one, so that a drag or a run of key presses is undone at once. Nothing happens when the
-    /// release is the current one.
+    /// Adds a step; steps that were undone become a left branch. Steps with the same non-empty `merge` that
+    /// follow each other become one, so that a drag or a run of key presses is undone at once. Nothing
+    /// happens when the release is the current one.
     void push(std::string name, ReleasePtr next, std::string merge = {});
     /// The next push starts a step of its own, whatever its merge key.
     void settle() { steps_[at_].merge.clear(); }
@@ -28,18 +41,18 @@ class History {
     const std::string& redoName() const { return steps_[at_ + 1].name; }
     void undo() { at_ -= canUndo(); }
     void redo() { at_ += canRedo(); }
+    /// Goes to any step; those behind it can be redone.
+    void go(size_t step) { at_ = std::min(step, steps_.size() - 1); }
 
-    /// All names, oldest first, and where we are.
-    std::vector<std::string> names() const;
+    /// All steps, oldest first, and where we are.
+    const std::vector<HistoryStep>& steps() const { return steps_; }
     size_t position() const { return at_; }
+    /// What was left, oldest first.
+    const std::vector<LeftBranch>& left() const { return left_; }
 
   private:
-    struct Step {
-        std::string name;
-        ReleasePtr release;
-        std::string merge;
-    };
-    std::vector<Step> steps_;
+    std::vector<HistoryStep> steps_;
+    std::vector<LeftBranch> left_;
     size_t at_ = 0;
 };
 

@@ -4,9 +4,16 @@
 
 #include <algorithm>
 #include <functional>
+#include <numbers>
 
 namespace glyptos {
 namespace {
+
+constexpr double kDegree = std::numbers::pi / 180;
+
+bool isGroup(const Layer& layer) {
+    return layer.as<GroupContent>();
+}
 
 Layer eachInside(Layer layer, const std::function<Layer(Layer)>& change) {
     for (LayerPtr& child : std::get<GroupContent>(layer.content).layers)
@@ -14,42 +21,139 @@ Layer eachInside(Layer layer, const std::function<Layer(Layer)>& change) {
     return layer;
 }
 
-bool isGroup(const Layer& layer) {
-    return layer.as<GroupContent>();
+void changeMask(Layer& layer, const std::function<void(Mask&)>& change) {
+    if (!layer.mask || !layer.mask->linked) return;
+    Mask mask = *layer.mask;
+    change(mask);
+    layer.mask = std::make_shared<const Mask>(std::move(mask));
+}
+
+void mapPlacement(Placement& placement, const Affine& onPanel) {
+    if (const auto next = placementOf(onPanel * placementMap(placement), placement)) placement = *next;
+}
+
+/// What a placement's scales say goes into the shape's own size.
+void takeScale(Layer& layer) {
+    auto* shape = std::get_if<ShapeContent>(&layer.content);
+    if (!shape) return;
+    *shape = stretched(std::move(*shape), layer.placement.scaleX, layer.placement.scaleY);
+    layer.placement.scaleX = layer.placement.scaleY = 1;
+}
+
+std::optional<Placement> decomposed(const Affine& map, const Placement& like) {
+    Placement out = like;
+    out.position = {map.e, map.f};
+    const Vec2 across = Vec2{map.a, map.b} * (like.flipX ? -1 : 1);
+    Vec2 down = Vec2{map.c, map.d} * (like.flipY ? -1 : 1);
+    out.scaleX = across.length();
+    if (!(out.scaleX > 1e-12)) return std::nullopt;
+    out.turn = std::atan2(across.y, across.x) / kDegree;
+    down = Affine::rotation(-out.turn).mapVector(down);
+    if (down.y < 0) {
+        out.flipY = !like.flipY;
+        down = down * -1;
+    }
+    out.scaleY = down.y;
+    if (!(out.scaleY > 1e-12)) return std::nullopt;
+    out.skew = std::atan2(down.x, down.y) / kDegree;
+    if (std::abs(out.skew) < 1e-9) out.skew = 0;
+    if (std::abs(out.turn - like.turn) < 1e-9) out.turn = like.turn;
+    return out;
+}
+
+/// Where the middle of the crop lies from the middle of the picture, pixels.
+Vec2 cropMiddle(const Rect& crop, const Source& source) {
+    return {(crop.centre().x - 0.5) * source.width, (crop.centre().y - 0.5) * source.height};
 }
 
 } // namespace
 
+Affine placementMap(const Placement& p) {
+    const Affine lean{1, 0, std::tan(p.skew * kDegree), 1, 0, 0};
+    const Affine turn = Affine::rotation(p.turn);
+    return Affine::translation(p.position.x, p.position.y) * (p.skew == 0 ? turn : turn * lean) *
+           Affine::scaling(p.flipX ? -p.scaleX : p.scaleX, p.flipY ? -p.scaleY : p.scaleY);
+}
+
+std::optional<Placement> placementOf(const Affine& map, const Placement& like) {
+    const auto plain = decomposed(map, like);
+    if (!plain || plain->flipY == like.flipY) return plain;
+    // Mirrored: across or down, whichever leaves the turn more as it was.
+    Placement mirrored = like;
+    mirrored.flipX = !like.flipX;
+    const auto across = decomposed(map, mirrored);
+    const auto off = [&](const Placement& p) { return std::abs(std::remainder(p.turn - like.turn, 360.0)); };
+    return across && off(*across) < off(*plain) ? across : plain;
+}
+
+Layer transformed(Layer layer, const Affine& onPanel) {
+    if (isGroup(layer)) {
+        layer =
+            eachInside(std::move(layer), [&](Layer child) { return transformed(std::move(child), onPanel); });
+    } else if (!layer.as<FillContent>()) {
+        mapPlacement(layer.placement, onPanel);
+        takeScale(layer);
+    }
+    changeMask(layer, [&](Mask& mask) { mapPlacement(mask.placement, onPanel); });
+    return layer;
+}
+
 Layer moved(Layer layer, Vec2 by) {
     if (isGroup(layer))
-        return eachInside(std::move(layer), [&](Layer child) { return moved(std::move(child), by); });
-    layer.placement.position = layer.placement.position + by;
+        layer = eachInside(std::move(layer), [&](Layer child) { return moved(std::move(child), by); });
+    else if (!layer.as<FillContent>())
+        layer.placement.position = layer.placement.position + by;
+    changeMask(layer, [&](Mask& mask) { mask.placement.position = mask.placement.position + by; });
     return layer;
 }
 
 Layer scaled(Layer layer, Vec2 about, double factor) {
+    const auto scalePlacement = [&](Placement& p) {
+        p.position = about + (p.position - about) * factor;
+        p.scaleX *= factor;
+        p.scaleY *= factor;
+    };
+    changeMask(layer, [&](Mask& mask) {
+        scalePlacement(mask.placement);
+        mask.feather *= factor;
+    });
     if (isGroup(layer))
         return eachInside(std::move(layer),
                           [&](Layer child) { return scaled(std::move(child), about, factor); });
+    if (layer.as<FillContent>()) return layer;
     Placement& p = layer.placement;
-    p.position = about + (p.position - about) * factor;
-    p.scaleX *= factor;
-    p.scaleY *= factor;
+    const double oldX = p.scaleX, oldY = p.scaleY;
+    scalePlacement(p);
     if (auto* text = std::get_if<TextContent>(&layer.content)) {
-        p.scaleX = p.scaleY = 1;
+        p.scaleX = oldX, p.scaleY = oldY;
         text->spec.size *= factor;
         text->spec.measure *= factor;
+    }
+    if (auto* shape = std::get_if<ShapeContent>(&layer.content)) {
+        shape->corner *= factor;
+        if (shape->stroke) shape->stroke->width *= factor;
+        takeScale(layer);
     }
     return layer;
 }
 
+Layer stretchedAlong(Layer layer, Vec2 about, double turn, double kx, double ky) {
+    const Affine map = Affine::translation(about.x, about.y) * Affine::rotation(turn) *
+                       Affine::scaling(kx, ky) * Affine::rotation(-turn) *
+                       Affine::translation(-about.x, -about.y);
+    return transformed(std::move(layer), map);
+}
+
 Layer turned(Layer layer, Vec2 about, double degrees) {
+    const auto turnPlacement = [&](Placement& p) {
+        p.position = about + Affine::rotation(degrees).mapVector(p.position - about);
+        p.turn = std::remainder(p.turn + degrees, 360.0);
+    };
+    changeMask(layer, [&](Mask& mask) { turnPlacement(mask.placement); });
     if (isGroup(layer))
         return eachInside(std::move(layer),
                           [&](Layer child) { return turned(std::move(child), about, degrees); });
-    Placement& p = layer.placement;
-    p.position = about + Affine::rotation(degrees).mapVector(p.position - about);
-    p.turn = std::remainder(p.turn + degrees, 360.0);
+    if (!layer.as<FillContent>()) turnPlacement(layer.placement);
     return layer;
 }
 
@@ -65,9 +169,7 @@ Placement covering(const Rect& area, const Source& source, const Rect& crop) {
     const double k = std::max(area.w / (source.width * crop.w), area.h / (source.height * crop.h));
     Placement p;
     p.scaleX = p.scaleY = k;
-    const Vec2 cropMiddle{(crop.centre().x - 0.5) * source.width * k,
-                          (crop.centre().y - 0.5) * source.height * k};
-    p.position = area.centre() - cropMiddle;
+    p.position = area.centre() - cropMiddle(crop, source) * k;
     return p;
 }
 
@@ -80,6 +182,48 @@ Placement within(const Rect& area, const Source& source, double share, Vec2 cent
 
 Layer cropped(Layer layer, const Rect& crop) {
     if (auto* picture = std::get_if<PictureContent>(&layer.content)) picture->crop = crop;
+    return layer;
+}
+
+Layer slid(Layer layer, Vec2 by, const Source& source) {
+    auto* picture = std::get_if<PictureContent>(&layer.content);
+    const auto back = placementMap(layer.placement).inverse();
+    if (!picture || !back) return layer;
+    const Vec2 pixels = back->mapVector(by);
+    Rect& crop = picture->crop;
+    const Vec2 before = cropMiddle(crop, source);
+    crop.x = std::clamp(crop.x - pixels.x / source.width, 0.0, std::max(0.0, 1 - crop.w));
+    crop.y = std::clamp(crop.y - pixels.y / source.height, 0.0, std::max(0.0, 1 - crop.h));
+    layer.placement.position =
+        layer.placement.position + placementMap(layer.placement).mapVector(before - cropMiddle(crop, source));
+    return layer;
+}
+
+Layer laidOver(Layer layer, const Rect& area, const Source& source) {
+    auto* picture = std::get_if<PictureContent>(&layer.content);
+    if (!picture) return layer;
+    const bool flipX = layer.placement.flipX, flipY = layer.placement.flipY;
+    layer.placement = covering(area, source);
+    layer.placement.flipX = flipX, layer.placement.flipY = flipY;
+    const double w = area.w / (source.width * layer.placement.scaleX),
+                 h = area.h / (source.height * layer.placement.scaleY);
+    picture->crop = {(1 - w) / 2, (1 - h) / 2, w, h};
+    return layer;
+}
+
+Layer withPicture(Layer layer, const Source& old, const Source& source) {
+    auto* picture = std::get_if<PictureContent>(&layer.content);
+    if (!picture) return layer;
+    const Rect crop = picture->crop;
+    Placement& p = layer.placement;
+    const Vec2 middle = placementMap(p).map(cropMiddle(crop, old));
+    const double w = crop.w * old.width * p.scaleX, h = crop.h * old.height * p.scaleY;
+    const double k = std::max(w / source.width, h / source.height);
+    const double shareX = w / (k * source.width), shareY = h / (k * source.height);
+    picture->source = source.id;
+    picture->crop = {(1 - shareX) / 2, (1 - shareY) / 2, shareX, shareY};
+    p.scaleX = p.scaleY = k;
+    p.position = middle;
     return layer;
 }
 

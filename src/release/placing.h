@@ -1,14 +1,25 @@
-// Moving, scaling and turning layers as values, groups included.
+// Moving, scaling, turning and fitting layers as values, groups and linked masks included.
 #pragma once
 
 #include "release/release.h"
 
 namespace glyptos {
 
+/// From the frame of what is placed, whose middle or anchor is (0, 0), to the panel.
+Affine placementMap(const Placement& placement);
+/// The placement whose map is `map`; flips of `like` are kept where both say the same. Fails (nothing) when
+/// the map flattens the plane.
+std::optional<Placement> placementOf(const Affine& map, const Placement& like);
+
+/// The layer mapped on the panel. Fills stay where they are. Stroke widths, corner radii and type sizes stay;
+/// scaled() changes them with the layer.
+Layer transformed(Layer layer, const Affine& onPanel);
 /// The layer moved by `by`, panel units. Fills stay where they are.
 Layer moved(Layer layer, Vec2 by);
 /// The layer `factor` times as large, the point `about` staying where it is. `factor` > 0.
 Layer scaled(Layer layer, Vec2 about, double factor);
+/// The layer kx and ky times as large along the axes of a frame turned by `turn`, about a point. kx, ky > 0.
+Layer stretchedAlong(Layer layer, Vec2 about, double turn, double kx, double ky);
 /// The layer turned clockwise about a point.
 Layer turned(Layer layer, Vec2 about, double degrees);
 /// The layer mirrored left to right (or top to bottom) about its position.
@@ -23,6 +34,12 @@ Placement within(const Rect& area, const Source& source, double share, Vec2 cent
 
 /// The crop of `layer` changed so that what stays visible does not move on the panel.
 Layer cropped(Layer layer, const Rect& crop);
+/// The picture slid under its frame, which stays: by `by` on the panel, as far as there is picture.
+Layer slid(Layer layer, Vec2 by, const Source& source);
+/// The picture upright, covering `area` and cropped to it.
+Layer laidOver(Layer layer, const Rect& area, const Source& source);
+/// Another picture in the same frame, covering it, the middle of the picture in the middle.
+Layer withPicture(Layer layer, const Source& old, const Source& source);
 
 /// Pixels per inch at which a picture prints, the lower of both directions; for pieces in mm.
 double effectivePpi(const Placement& placement);

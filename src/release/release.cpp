@@ -20,6 +20,11 @@ const Stack& Take::stack(const std::string& panel) const {
     return found == stacks.end() ? kNoLayers : found->second;
 }
 
+const Take* Piece::take(std::string_view id) const {
+    if (id.empty()) return takes[current].get();
+    return byId(takes, id).get();
+}
+
 PiecePtr Release::piece(std::string_view id) const {
     return byId(pieces, id);
 }
@@ -32,6 +37,13 @@ const Stack& stackOf(const Release& release, const PanelRef& panel) {
     return piece ? piece->take().stack(panel.panel) : kNoLayers;
 }
 
+std::optional<Reference> referenceOf(const Release& release, const PanelRef& panel) {
+    const PiecePtr piece = release.piece(panel.piece);
+    if (!piece) return std::nullopt;
+    const auto found = piece->references.find(panel.panel);
+    return found == piece->references.end() ? std::nullopt : std::optional(found->second);
+}
+
 LayerPtr findLayer(const Stack& stack, std::string_view id) {
     for (const LayerPtr& layer : stack) {
         if (layer->id == id) return layer;
@@ -39,6 +51,12 @@ LayerPtr findLayer(const Stack& stack, std::string_view id) {
             if (LayerPtr inside = findLayer(group->layers, id)) return inside;
     }
     return nullptr;
+}
+
+size_t clipBase(const Stack& stack, size_t index) {
+    size_t base = index;
+    while (base < stack.size() && stack[base]->clipped) ++base;
+    return base < stack.size() ? base : index;
 }
 
 } // namespace glyptos

@@ -5,6 +5,7 @@
 #include "color/color.h"
 #include "form/form.h"
 #include "raster/blend_modes.h"
+#include "release/shape.h"
 #include "type/paragraph.h"
 
 #include <cstdint>
@@ -44,9 +45,11 @@ using SourcePtr = std::shared_ptr<const Source>;
 struct Placement {
     Vec2 position; ///< of a picture's middle, or of a text's anchor (paragraph.h)
     double scaleX = 1,
-           scaleY = 1; ///< of a picture: panel units a pixel, positive. Text is sized by its em instead.
-    double turn = 0;   ///< degrees clockwise about the position
+           scaleY =
+               1; ///< positive; of a picture: panel units a pixel. Text and shapes have sizes of their own.
+    double turn = 0; ///< degrees clockwise about the position
     bool flipX = false, flipY = false;
+    double skew = 0; ///< degrees by which upright edges lean to the right of their turned frame, within ±89
     bool operator==(const Placement&) const = default;
 };
 
@@ -63,12 +66,33 @@ struct TextContent {
     bool operator==(const TextContent&) const = default;
 };
 
-/// One colour, or an even run from one to another, over the panel and its bleed.
+/// Paint over the whole panel and its bleed; its points are in panel units.
 struct FillContent {
-    Rgba colour{1, 1, 1, 1};
-    std::optional<Rgba> to; ///< at the far end of a linear gradient
-    double turn = 0;        ///< degrees clockwise; 0 runs from top to bottom
+    Paint paint = Rgba{1, 1, 1, 1};
     bool operator==(const FillContent&) const = default;
+};
+
+/// Another panel, shown live. It turns and scales like a picture whose pixels are the other panel's units.
+struct EchoContent {
+    std::string piece, panel; ///< an empty panel: the whole flat
+    std::string take;         ///< empty: whichever is the current one
+    bool bleed = false;       ///< with the bleed round it
+    bool operator==(const EchoContent&) const = default;
+};
+
+/// Where a layer shows: 1 all of it, 0 nothing. In its own frame, placed on the panel like a layer.
+struct Mask {
+    /// A picture's luminance (outside it nothing shows), a gradient's luminance times alpha, or a shape's
+    /// area.
+    using Form = std::variant<PictureContent, Gradient, ShapeContent>;
+    Form form;
+    Placement placement; ///< gradients and shapes: from their own frame to the panel
+    bool on = true;
+    bool inverted = false;
+    bool linked = true;  ///< moves with its layer
+    double strength = 1; ///< 0…1; the mask is 1 - strength where it is 0
+    double feather = 0;  ///< panel units: width of the soft edge, two standard deviations of a Gaussian
+    bool operator==(const Mask&) const = default;
 };
 
 struct Layer;
@@ -84,7 +108,8 @@ struct GroupContent {
     bool operator==(const GroupContent&) const = default;
 };
 
-using Content = std::variant<PictureContent, TextContent, FillContent, GroupContent>;
+using Content =
+    std::variant<PictureContent, TextContent, FillContent, GroupContent, ShapeContent, EchoContent>;
 
 struct Layer {
     std::string id; ///< unique in the release
@@ -94,6 +119,10 @@ struct Layer {
     BlendMode blend = BlendMode::Normal;
     Placement placement;
     Content content;
+    bool clipped =
+        false;           ///< shows only inside the nearest layer below, in the same list, that is not clipped
+    bool locked = false; ///< the hand on the bench passes through it
+    std::shared_ptr<const Mask> mask;
 
     template <class T>
     const T* as() const {
@@ -109,6 +138,17 @@ struct Take {
     const Stack& stack(const std::string& panel) const;
 };
 
+/// A picture laid over or beside a panel to compare with. It is never printed.
+struct Reference {
+    enum class Way : unsigned char { Off, Over, Beside, Split, Difference };
+    std::string source;
+    Placement placement;
+    Way way = Way::Over;
+    double opacity = 0.5; ///< 0…1, laid over
+    double split = 0.5;   ///< 0…1 across the panel: left of it the work, right of it the reference
+    bool operator==(const Reference&) const = default;
+};
+
 struct Piece {
     std::string id, name;
     std::shared_ptr<const Form> form;
@@ -116,8 +156,11 @@ struct Piece {
     std::shared_ptr<const Flat> flat;               ///< the form worked out with them
     std::vector<std::shared_ptr<const Take>> takes; ///< never empty
     size_t current = 0;
+    std::map<std::string, Reference> references; ///< by panel id
 
     const Take& take() const { return *takes[current]; }
+    /// The take with that id, or the current one when the id is empty; nothing when there is none.
+    const Take* take(std::string_view id) const;
 };
 using PiecePtr = std::shared_ptr<const Piece>;
 
@@ -125,7 +168,8 @@ struct Release {
     Brief brief;
     std::vector<SourcePtr> sources;
     std::vector<PiecePtr> pieces;
-    int nextId = 1; ///< for new pieces and layers
+    int nextId = 1;           ///< for new pieces and layers
+    bool linearLight = false; ///< blend in linear light instead of sRGB encoding
 
     PiecePtr piece(std::string_view id) const;
     SourcePtr source(std::string_view id) const;
@@ -140,7 +184,12 @@ struct PanelRef {
 
 /// The stack of that panel's current take; empty when there is no such piece.
 const Stack& stackOf(const Release& release, const PanelRef& panel);
+/// The reference picture of that panel, when it has one.
+std::optional<Reference> referenceOf(const Release& release, const PanelRef& panel);
 /// The layer with that id, groups searched too; nothing when it is not there.
 LayerPtr findLayer(const Stack& stack, std::string_view id);
+/// Index of the layer that `stack[index]` shows inside of; `index` itself when it is not clipped, or when
+/// nothing below it in the list could hold it.
+size_t clipBase(const Stack& stack, size_t index);
 
 } // namespace glyptos

@@ -39,5 +39,7 @@ struct Frame {
 };
 
 Frame frameOf(const Layer& layer, const Release& release, const Rect& panelArea, ParagraphCache& paragraphs);
+/// The same for a mask: round its picture, its shape, or the way of its gradient.
+Frame frameOf(const Mask& mask, const Release& release);
 
 } // namespace glyptos

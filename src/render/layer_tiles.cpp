@@ -19,23 +19,6 @@ void cutTo(const Buffer<float>& cover, Tile& tile) {
         }
 }
 
-uint16_t to16(double v) {
-    return static_cast<uint16_t>(std::lround(std::clamp(v, 0.0, 1.0) * 65535));
-}
-
-bool coversAll(const Affine& toOutput, const Rect& shown, const IntRect& region) {
-    const auto back = toOutput.inverse();
-    if (!back) return false;
-    for (const Vec2 corner :
-         {Vec2{double(region.x), double(region.y)}, Vec2{double(region.right()), double(region.y)},
-          Vec2{double(region.x), double(region.bottom())},
-          Vec2{double(region.right()), double(region.bottom())}}) {
-        const Vec2 p = back->map(corner);
-        if (p.x < shown.x || p.y < shown.y || p.x > shown.right() || p.y > shown.bottom()) return false;
-    }
-    return true;
-}
-
 } // namespace
 
 Tile pictureTile(const Pyramid& picture, int sourceWidth, int sourceHeight, const Affine& sourceToOutput,
@@ -76,27 +59,31 @@ Tile textTile(const Path& outline, const Affine& toOutput, const Rgba& colour, c
     return tile;
 }
 
-Tile gradientTile(const FillContent& fill, const Rect& area, const Affine& toOutput, const IntRect& region) {
-    Tile tile(region.w, region.h);
-    const auto toPanel = toOutput.inverse();
-    if (!toPanel || !fill.to) return {};
-    // The run's direction, and its length so that the far corners of the area get the end colours.
-    const Vec2 along = Affine::rotation(fill.turn).mapVector({0, 1});
-    const double length = std::abs(along.x) * area.w + std::abs(along.y) * area.h;
-    const Rgba &p = fill.colour, &q = *fill.to;
+Tile edgeTile(const Rect& area, const Affine& toOutput, const IntRect& region) {
+    Path edge;
+    edge.addRect(area);
+    const Buffer<float> cover =
+        coverage(edge, Affine::translation(-region.x, -region.y) * toOutput, region.w, region.h);
+    Tile tile(region.w, region.h, 1);
     for (int y = 0; y < region.h; ++y)
-        for (int x = 0; x < region.w; ++x) {
-            const Vec2 at = toPanel->map({region.x + x + 0.5, region.y + y + 0.5}) - area.centre();
-            const double t = std::clamp((at.x * along.x + at.y * along.y) / length + 0.5, 0.0, 1.0),
-                         s = 1 - t;
-            // Premultiplied, so that a run into transparency does not darken on its way.
-            tile.row(0, y)[x] = to16(s * p.r * p.a + t * q.r * q.a);
-            tile.row(1, y)[x] = to16(s * p.g * p.a + t * q.g * q.a);
-            tile.row(2, y)[x] = to16(s * p.b * p.a + t * q.b * q.a);
-            tile.row(3, y)[x] = to16(s * p.a + t * q.a);
-        }
+        for (int x = 0; x < region.w; ++x)
+            tile.row(0, y)[x] =
+                static_cast<uint16_t>(cover[size_t(y) * size_t(region.w) + size_t(x)] * 65535 + 0.5f);
     tile.settle();
     return tile;
+}
+
+bool coversAll(const Affine& toOutput, const Rect& shown, const IntRect& region) {
+    const auto back = toOutput.inverse();
+    if (!back) return false;
+    for (const Vec2 corner :
+         {Vec2{double(region.x), double(region.y)}, Vec2{double(region.right()), double(region.y)},
+          Vec2{double(region.x), double(region.bottom())},
+          Vec2{double(region.right()), double(region.bottom())}}) {
+        const Vec2 p = back->map(corner);
+        if (p.x < shown.x || p.y < shown.y || p.x > shown.right() || p.y > shown.bottom()) return false;
+    }
+    return true;
 }
 
 } // namespace glyptos

@@ -15,7 +15,10 @@ Tile pictureTile(const Pyramid& picture, int sourceWidth, int sourceHeight, cons
 /// The outline, mapped by `toOutput`, filled with one colour.
 Tile textTile(const Path& outline, const Affine& toOutput, const Rgba& colour, const IntRect& region);
 
-/// The gradient of a fill whose area (panel units) is mapped by `toOutput`.
-Tile gradientTile(const FillContent& fill, const Rect& area, const Affine& toOutput, const IntRect& region);
+/// The area of `area`, mapped by `toOutput`, as a mask of one channel.
+Tile edgeTile(const Rect& area, const Affine& toOutput, const IntRect& region);
+
+/// Whether `area`, mapped by `toOutput`, covers all of `region`.
+bool coversAll(const Affine& toOutput, const Rect& area, const IntRect& region);
 
 } // namespace glyptos

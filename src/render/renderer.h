@@ -13,22 +13,16 @@
 
 namespace glyptos {
 
-/// Rows of finished float planes: output row y, columns [x, x+n). Called from one thread at a time for one
-/// tile, and from several at once for different tiles.
+/// Rows of finished float planes, sRGB-encoded: output row y, columns [x, x+n). Called from one thread at a
+/// time for one tile, and from several at once for different tiles.
 using RowSink = std::function<void(int y, int x, const RowPlanes& row, size_t n)>;
-
-inline constexpr int kTileSize = 256;
 
 class Renderer {
   public:
     Renderer(PictureProvider& pictures, const FontLibrary& fonts, size_t cacheBytes = size_t(512) << 20);
 
-    /// Renders the pixels of `scene` inside `region` (at most kTileSize wide) and hands their rows to `sink`;
-    /// pixels that no panel covers are left out.
-    void renderTile(const Scene& scene, const IntRect& region, const RowSink& sink);
-
-    /// The same for any region, tile by tile on all cores. Stops early, between tiles, once `*cancel` is
-    /// true.
+    /// Renders any region, tile by tile on all cores, from the middle outwards, and hands its rows to `sink`;
+    /// pixels that no panel covers are left out. Stops early, between tiles, once `*cancel` is true.
     void render(const Scene& scene, const IntRect& region, const RowSink& sink,
                 const std::atomic<bool>* cancel = nullptr);
 
@@ -41,9 +35,11 @@ class Renderer {
 
     ParagraphCache& paragraphs() { return paragraphs_; }
     size_t cachedBytes() const { return cache_.bytes(); }
+    /// Most memory that finished tiles may take. Smaller than before: the oldest go at once.
+    void setCacheBytes(size_t bytes) { cache_.setBudget(bytes); }
 
   private:
-    friend class StackPreparer;
+    void renderTile(const Scene& scene, const IntRect& region, const RowSink& sink);
     PictureProvider& pictures_;
     ParagraphCache paragraphs_;
     TileCache cache_;

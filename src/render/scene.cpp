@@ -1,6 +1,7 @@
 #include "render/scene.h"
 
 #include "base/units.h"
+#include "release/placing.h"
 
 namespace glyptos {
 namespace {
@@ -10,9 +11,14 @@ IntRect snapped(const Rect& r) {
     return {l, t, snapEdge(r.right()) - l, snapEdge(r.bottom()) - t};
 }
 
-PanelView viewOf(const Piece& piece, const Panel& panel, const Affine& toOutput, bool bleed) {
+PanelView viewOf(const Piece& piece, const Take& take, const Panel& panel, const Affine& toOutput,
+                 bool bleed) {
     const Rect area = bleed ? panel.withBleed() : panel.trim();
-    return {piece.take().stack(panel.id), toOutput, snapped(toOutput.mapBounds(area)), area};
+    return {take.stack(panel.id),
+            toOutput,
+            snapped(toOutput.mapBounds(area)),
+            area,
+            {piece.id, take.id, panel.id}};
 }
 
 } // namespace
@@ -23,26 +29,67 @@ IntRect Scene::bounds() const {
     return pixelsAround(all);
 }
 
-Scene panelScene(const ReleasePtr& release, const PanelRef& ref, double pxPerUnit, bool bleed, Vec2 offset) {
-    Scene scene{release, {}};
+Scene panelScene(const ReleasePtr& release, const PanelRef& ref, double pxPerUnit, bool bleed, Vec2 offset,
+                 const std::string& takeId) {
+    Scene scene{release, {}, {}};
     const PiecePtr piece = release->piece(ref.piece);
     const Panel* panel = piece ? piece->flat->panel(ref.panel) : nullptr;
-    if (panel)
+    const Take* take = piece ? piece->take(takeId) : nullptr;
+    if (panel && take)
         scene.panels.push_back(
-            viewOf(*piece, *panel,
+            viewOf(*piece, *take, *panel,
                    Affine::translation(offset.x, offset.y) * Affine::scaling(pxPerUnit, pxPerUnit), bleed));
     return scene;
 }
 
-Scene flatScene(const ReleasePtr& release, const std::string& id, double pxPerUnit, bool bleed, Vec2 offset) {
-    Scene scene{release, {}};
+Scene referenceScene(const ReleasePtr& release, const PanelRef& ref, double pxPerUnit, Vec2 offset) {
+    const auto reference = referenceOf(*release, ref);
+    if (!reference) return {release, {}, {}};
+    Scene scene = panelScene(release, ref, pxPerUnit, true, offset);
+    Layer layer;
+    layer.id = "reference";
+    layer.placement = reference->placement;
+    layer.content = PictureContent{reference->source, {0, 0, 1, 1}};
+    for (PanelView& view : scene.panels) view.stack = {std::make_shared<const Layer>(layer)};
+    return scene;
+}
+
+Scene flatScene(const ReleasePtr& release, const std::string& id, double pxPerUnit, bool bleed, Vec2 offset,
+                const std::string& takeId) {
+    Scene scene{release, {}, {}};
     const PiecePtr piece = release->piece(id);
-    if (!piece) return scene;
+    const Take* take = piece ? piece->take(takeId) : nullptr;
+    if (!take) return scene;
     const Affine flatToOutput =
         Affine::translation(offset.x, offset.y) * Affine::scaling(pxPerUnit, pxPerUnit);
     for (const Panel& panel : piece->flat->panels)
-        scene.panels.push_back(viewOf(*piece, panel, flatToOutput * panel.toFlat(), bleed));
+        scene.panels.push_back(viewOf(*piece, *take, panel, flatToOutput * panel.toFlat(), bleed));
     return scene;
+}
+
+std::optional<Rect> echoFrame(const EchoContent& echo, const Release& release) {
+    const PiecePtr piece = release.piece(echo.piece);
+    if (!piece || !piece->take(echo.take)) return std::nullopt;
+    if (echo.panel.empty()) return piece->flat->trim();
+    const Panel* panel = piece->flat->panel(echo.panel);
+    if (!panel) return std::nullopt;
+    return echo.bleed ? panel->withBleed() : panel->trim();
+}
+
+Affine echoToPanel(const Placement& placement, const Rect& frame) {
+    return placementMap(placement) * Affine::translation(-frame.centre().x, -frame.centre().y);
+}
+
+std::vector<PanelView> echoViews(const EchoContent& echo, const Release& release, const Affine& toOutput) {
+    std::vector<PanelView> out;
+    for (const PanelPlace& place : echoed(echo, release)) {
+        const PiecePtr piece = release.piece(place.piece);
+        const Panel& panel = *piece->flat->panel(place.panel);
+        const Affine map = echo.panel.empty() ? toOutput * panel.toFlat() : toOutput;
+        out.push_back(
+            viewOf(*piece, *piece->take(place.take), panel, map, echo.bleed && !echo.panel.empty()));
+    }
+    return out;
 }
 
 } // namespace glyptos

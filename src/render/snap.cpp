@@ -1,5 +1,6 @@
 #include "render/snap.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace glyptos {
@@ -32,8 +33,9 @@ std::optional<std::pair<double, SnapLine>> nearest(bool upright, std::initialize
 
 } // namespace
 
-std::vector<SnapLine> snapLines(const Release& release, const PanelRef& ref, const std::string& moving,
-                                const SnapOptions& options, ParagraphCache& paragraphs) {
+std::vector<SnapLine> snapLines(const Release& release, const PanelRef& ref,
+                                const std::vector<std::string>& moving, const SnapOptions& options,
+                                ParagraphCache& paragraphs) {
     std::vector<SnapLine> out;
     const PiecePtr piece = release.piece(ref.piece);
     const Panel* panel = piece ? piece->flat->panel(ref.panel) : nullptr;
@@ -45,8 +47,9 @@ std::vector<SnapLine> snapLines(const Release& release, const PanelRef& ref, con
         if (panel->withBleed() != panel->trim()) addRect(out, panel->withBleed(), "bleed");
     }
     for (const LayerPtr& layer : stackOf(release, ref)) {
-        if (!options.layers || layer->id == moving || !layer->on || layer->as<FillContent>()) continue;
-        if (layer->as<GroupContent>() && findLayer(layer->as<GroupContent>()->layers, moving)) continue;
+        if (!options.layers || !layer->on || layer->as<FillContent>()) continue;
+        if (std::any_of(moving.begin(), moving.end(), [&](const auto& id) { return findLayer({layer}, id); }))
+            continue;
         const Rect bounds = frameOf(*layer, release, panel->withBleed(), paragraphs).bounds();
         if (bounds.empty()) continue;
         addRect(out, bounds, "edge of " + layer->name);

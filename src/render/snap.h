@@ -22,8 +22,9 @@ struct SnapOptions {
 };
 
 /// All lines of a panel and of the layers on it, without `moving` and fills.
-std::vector<SnapLine> snapLines(const Release& release, const PanelRef& panel, const std::string& moving,
-                                const SnapOptions& options, ParagraphCache& paragraphs);
+std::vector<SnapLine> snapLines(const Release& release, const PanelRef& panel,
+                                const std::vector<std::string>& moving, const SnapOptions& options,
+                                ParagraphCache& paragraphs);
 
 struct Snapped {
     Vec2 by;                      ///< further way to go

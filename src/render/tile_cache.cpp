@@ -16,6 +16,16 @@ void TileCache::insert(const TileKey& key, TilePtr tile) {
     bytes_ += tile->bytes();
     recent_.push_front({key, std::move(tile)});
     index_[key] = recent_.begin();
+    shrink();
+}
+
+void TileCache::setBudget(size_t bytes) {
+    const std::lock_guard lock(mutex_);
+    budget_ = bytes;
+    shrink();
+}
+
+void TileCache::shrink() {
     while (bytes_ > budget_ && recent_.size() > 1) {
         bytes_ -= recent_.back().tile->bytes();
         index_.erase(recent_.back().key);

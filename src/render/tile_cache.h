@@ -23,8 +23,10 @@ class TileCache {
     TilePtr find(const TileKey& key);
     void insert(const TileKey& key, TilePtr tile);
     size_t bytes() const;
+    void setBudget(size_t bytes);
 
   private:
+    void shrink();
     struct Entry {
         TileKey key;
         TilePtr tile;

@@ -208,7 +208,7 @@ class BenchTest : public QObject {
         QTest::keyClick(t->bench().findChild<QPlainTextEdit*>(), Qt::Key_Return, Qt::ControlModifier);
         Layer dark;
         dark.name = "Dark";
-        dark.content = FillContent{{0, 0, 0.1f, 1}, std::nullopt, 0};
+        dark.content = FillContent{Rgba{0, 0, 0.1f, 1}};
         t->document().edit("Dark", withLayer(t->document().release(), t->document().panel(), dark));
         t->settle();
         QTest::keyClick(&t->bench(), Qt::Key_L);
@@ -230,7 +230,7 @@ class BenchTest : public QObject {
     void blendModesAreSeen() {
         Layer ground;
         ground.name = "Ground";
-        ground.content = FillContent{{0.5f, 0.5f, 0.5f, 1}, std::nullopt, 0};
+        ground.content = FillContent{Rgba{0.5f, 0.5f, 0.5f, 1}};
         std::string under;
         ReleasePtr r = withLayer(t->document().release(), t->document().panel(), ground, {}, &under);
         t->document().edit("Ground", withMovedLayer(r, t->document().panel(), under, {}, 2));

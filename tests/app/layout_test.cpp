@@ -98,7 +98,7 @@ class LayoutTest : public QObject {
     void spineWordsTurnWithTheirPanel() {
         t->document().selectPanel({t->piece("sleeve-12"), "spine"});
         Layer ground;
-        ground.content = FillContent{{1, 1, 1, 1}, std::nullopt, 0};
+        ground.content = FillContent{Rgba{1, 1, 1, 1}};
         Layer mark;
         TextContent text;
         text.spec.text = "MMMM";

@@ -1,4 +1,5 @@
 // The stack: order by dragging, lamp, opacity bar, names, keys.
+#include "app/layer_words.h"
 #include "support/window.h"
 
 using namespace glyptos;
@@ -11,7 +12,7 @@ class StackTest : public QObject {
     void addFill(const char* name, const Rgba& colour) {
         Layer layer;
         layer.name = name;
-        layer.content = FillContent{colour, std::nullopt, 0};
+        layer.content = FillContent{colour};
         t->document().edit(name, withLayer(t->document().release(), t->document().panel(), layer));
     }
     QString order() {

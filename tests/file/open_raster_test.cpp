@@ -123,7 +123,8 @@ class OpenRasterTest : public QObject {
                          }));
         Layer ground, picture, words;
         ground.name = "Ground";
-        ground.content = FillContent{{0.1f, 0.3f, 0.4f, 1}, Rgba{0.9f, 0.6f, 0.2f, 1}, 20};
+        ground.content =
+            FillContent{evenRun({0, 0, 120, 80}, 20, {0.1f, 0.3f, 0.4f, 1}, {0.9f, 0.6f, 0.2f, 1})};
         picture.id = "pic";
         picture.name = "Þang & <þari>";
         picture.content = PictureContent{"p", {0, 0, 1, 1}};
@@ -139,7 +140,7 @@ class OpenRasterTest : public QObject {
         words.blend = BlendMode::Etch;
         std::string group;
         r = withLayer(withLayer(withLayer(r, front, ground), front, picture), front, words);
-        r = withGrouped(r, front, "pic", &group);
+        r = *withGrouped(r, front, {"pic"}, &group);
         Renderer renderer(pictures, fonts);
         const auto notes = writeOpenRaster(renderer, r, front, 1, at("out.ora"));
         QVERIFY2(notes, qPrintable(sentence(notes)));

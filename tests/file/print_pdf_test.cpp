@@ -68,7 +68,7 @@ class PrintPdfTest : public QObject {
     void fill(const char* panel, const Rgba& colour) {
         Layer layer;
         layer.name = "Ground";
-        layer.content = FillContent{colour, std::nullopt, 0};
+        layer.content = FillContent{colour};
         release = withLayer(release, {sleeve, panel}, layer);
     }
 
@@ -234,7 +234,7 @@ class PrintPdfTest : public QObject {
         ReleasePtr covered = release;
         Layer veil;
         veil.name = "Veil";
-        veil.content = FillContent{{1, 1, 1, 1}, std::nullopt, 0};
+        veil.content = FillContent{Rgba{1, 1, 1, 1}};
         veil.blend = BlendMode::Multiply;
         covered = withLayer(covered, {sleeve, "front"}, veil);
         const auto written = writePrintPdf(renderer, covered, sleeve, pressProfileBytes(), {kPpi, 3.3},

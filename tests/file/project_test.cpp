@@ -51,9 +51,10 @@ ReleasePtr fullRelease() {
     text.capitals = true;
     std::string words, group;
     r = withLayer(r, back, layerOf("Words", text), {}, &words);
-    r = withGrouped(r, back, words, &group);
+    r = *withGrouped(r, back, {words}, &group);
     r = withLayer(r, back, layerOf("Scan", PictureContent{drawing->id, {0, 0, 1, 1}}), words);
-    r = withLayer(r, back, layerOf("Dusk", FillContent{{0, 0.5f, 1, 1}, Rgba{1, 1, 0, 0}, 30}));
+    r = withLayer(r, back,
+                  layerOf("Dusk", FillContent{evenRun({0, 0, 321, 321}, 30, {0, 0.5f, 1, 1}, {1, 1, 0, 0})}));
     return withChangedLayer(r, back, group, [](Layer& l) { l.on = false; });
 }
 
@@ -239,7 +240,7 @@ class ProjectTest : public QObject {
         }
         if (kind == "kind") spoil("\"kind\": \"fill\"", "\"kind\": \"hologram\"");
         if (kind == "blend") spoil("\"blend\": \"overlay\"", "\"blend\": \"sparkle\"");
-        if (kind == "newer") spoil("\"version\": 1", "\"version\": 2");
+        if (kind == "newer") spoil("\"version\": 2", "\"version\": 3");
         if (kind == "form") spoil("\"form\": \"sleeve-12\"", "\"form\": \"sleeve-99\"");
         if (kind == "figure") spoil("\"spine\": 4.25", "\"spine\": 4000");
         if (kind == "twice")

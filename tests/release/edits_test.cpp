@@ -69,7 +69,7 @@ class EditsTest : public QObject {
         const ReleasePtr r = withNamed(screenRelease(10, 10), {"a", "b", "c"});
         const PanelRef p = frontOf(r);
         std::string id;
-        ReleasePtr g = withGrouped(r, p, "b", &id);
+        ReleasePtr g = *withGrouped(r, p, {"b"}, &id);
         g = withChangedLayer(g, p, id, [](Layer& l) { l.name = "G"; });
         QCOMPARE(order(g), "aG(b)c");
         const ReleasePtr filled = withMovedLayer(g, p, "c", id, 0);
@@ -78,7 +78,7 @@ class EditsTest : public QObject {
         QCOMPARE(order(withMovedLayer(filled, p, "b", id, 0)), "aG(bc)");
         QVERIFY(withMovedLayer(filled, p, id, id, 0) == filled); // not into itself
         QCOMPARE(order(withUngrouped(filled, p, id)), "acb");
-        const ReleasePtr inner = withGrouped(filled, p, "b");
+        const ReleasePtr inner = *withGrouped(filled, p, {"b"});
         const std::string innerId = findLayer(stackOf(*inner, p), id)->as<GroupContent>()->layers[1]->id;
         QVERIFY(withMovedLayer(inner, p, id, innerId, 0) == inner); // nor into what it holds
         std::string copy;
@@ -111,16 +111,23 @@ class EditsTest : public QObject {
         h.push("Dim", opacity(0.8), "opacity a");
         h.push("Dim", opacity(0.7), "opacity a");
         h.push("Nothing", h.current());
-        QCOMPARE(h.names(), (std::vector<std::string>{"Open", "Dim"}));
+        QCOMPARE(h.steps().size(), size_t(2));
+        QCOMPARE(h.steps()[1].name, "Dim");
         h.settle();
         h.push("Dim", opacity(0.6), "opacity a");
-        QCOMPARE(h.names().size(), size_t(3));
+        QCOMPARE(h.steps().size(), size_t(3));
         h.undo();
         h.undo();
         QVERIFY(h.current() == r && !h.canUndo() && h.redoName() == "Dim");
         h.redo();
         h.push("Bright", opacity(1));
         QVERIFY(!h.canRedo());
+        // What was undone and left by going another way is still there.
+        QCOMPARE(h.left().size(), size_t(1));
+        QCOMPARE(h.left()[0].from, size_t(1));
+        QCOMPARE(h.left()[0].steps[0].name, "Dim");
+        h.go(0);
+        QVERIFY(h.current() == r);
     }
 
     void fiveHundredRandomEditsReplay() {
@@ -144,7 +151,7 @@ class EditsTest : public QObject {
                 next = withMovedLayer(h.current(), frontOf(r), id, {}, random.bounded(6u));
                 break;
             case 3:
-                next = withGrouped(h.current(), frontOf(r), id);
+                next = *withGrouped(h.current(), frontOf(r), {id});
                 break;
             default:
                 next = withChangedLayer(h.current(), frontOf(r), id,

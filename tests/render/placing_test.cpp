@@ -73,7 +73,7 @@ class PlacingTest : public QObject {
         ReleasePtr r = withPiece(std::make_shared<const Release>(), form).value();
         const PanelRef front{r->pieces[0]->id, "front"};
         ParagraphCache paragraphs(fonts);
-        const auto lines = snapLines(*r, front, "", {}, paragraphs);
+        const auto lines = snapLines(*r, front, {}, {}, paragraphs);
         const Snapped middle = snap({157.5 - 20 + 0.8, 100, 40, 30}, lines, 2);
         QVERIFY(std::abs(middle.by.x + 0.8) < 1e-9);
         QCOMPARE(middle.caught.at(0).reason, "centre of Front");
@@ -88,11 +88,11 @@ class PlacingTest : public QObject {
         words.content = text;
         words.placement.position = {77, 88};
         r = withLayer(r, front, words);
-        QCOMPARE(snap({76.6, 200, 0.2, 0.2}, snapLines(*r, front, "other", {false, true}, paragraphs), 1)
+        QCOMPARE(snap({76.6, 200, 0.2, 0.2}, snapLines(*r, front, {"other"}, {false, true}, paragraphs), 1)
                      .caught.at(0)
                      .reason,
                  "edge of Words");
-        QVERIFY(snapLines(*r, front, stackOf(*r, front)[0]->id, {false, true}, paragraphs)
+        QVERIFY(snapLines(*r, front, {stackOf(*r, front)[0]->id}, {false, true}, paragraphs)
                     .empty()); // not to itself
     }
 

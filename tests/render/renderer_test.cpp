@@ -47,7 +47,7 @@ void lay(const HeldPictures& pictures, const Stack& stack, int x, int y, Dot& ou
             const auto p = pixel(pictures.held.at(picture->source)->level(0), x, y);
             for (size_t i = 0; i < 4; ++i) s.c[i] = p[i] / 255.0;
         } else if (const auto* fill = l.as<FillContent>()) {
-            const Rgba& c = fill->colour;
+            const auto& c = std::get<Rgba>(fill->paint);
             s = {{c.r * c.a, c.g * c.a, c.b * c.a, c.a}};
         } else if (l.as<GroupContent>()->passing) {
             Dot changed = out;
@@ -102,13 +102,13 @@ class RendererTest : public QObject {
                           pictureLayer("p" + std::to_string(i), kSide, BlendMode(i), i == 1 ? 0.7 : 1));
         Layer fill;
         fill.name = "tint";
-        fill.content = FillContent{{0.2f, 0.5f, 0.7f, 0.5f}, std::nullopt, 0};
+        fill.content = FillContent{Rgba{0.2f, 0.5f, 0.7f, 0.5f}};
         fill.blend = BlendMode::Overlay;
         r = withLayer(r, front, fill);
         std::string group;
         Layer inner = pictureLayer("p3", kSide, BlendMode::Normal, 0.9);
         inner.id = "inner";
-        r = withGrouped(withLayer(r, front, inner), front, "inner", &group);
+        r = *withGrouped(withLayer(r, front, inner), front, {"inner"}, &group);
         r = withLayer(r, front, pictureLayer("p4", kSide, BlendMode::Multiply, 1), "inner");
         return withChangedLayer(r, front, group,
                                 [](Layer& l) { l.opacity = 0.6, l.blend = BlendMode::Screen; });
@@ -197,7 +197,7 @@ class RendererTest : public QObject {
         cloud.placement.scaleX = cloud.placement.scaleY = 0.75;
         r = withLayer(r, frontOf(r), cloud);
         Layer fade;
-        fade.content = FillContent{{0, 0, 0, 0}, Rgba{0.1f, 0, 0.3f, 1}, 30};
+        fade.content = FillContent{evenRun({0, 0, 600, 600}, 30, {0, 0, 0, 0}, {0.1f, 0, 0.3f, 1})};
         fade.blend = BlendMode::Multiply;
         r = withLayer(r, frontOf(r), fade);
         Layer words;
@@ -231,7 +231,7 @@ class RendererTest : public QObject {
         ReleasePtr r = screenRelease(kSide, kSide);
         const PanelRef front = frontOf(r);
         Layer fill;
-        fill.content = FillContent{{0.2f, 0.4f, 0.6f, 1}, std::nullopt, 0};
+        fill.content = FillContent{Rgba{0.2f, 0.4f, 0.6f, 1}};
         r = withLayer(r, front, fill);
         r = pictures.add(r, "spot", pictureOf(20, 20, [](int, int) {
                              return std::array<uint8_t, 4>{255, 255, 255, 255};
@@ -298,7 +298,7 @@ class RendererTest : public QObject {
         ReleasePtr r = withPiece(std::make_shared<const Release>(), form).value();
         for (const char* panel : {"l", "r"}) {
             Layer fill;
-            fill.content = FillContent{{1, 0, 0, 1}, std::nullopt, 0};
+            fill.content = FillContent{Rgba{1, 0, 0, 1}};
             r = withLayer(r, {r->pieces[0]->id, panel}, fill);
         }
         HeldPictures none;

@@ -1,0 +1,73 @@
+#include "app/bench_hand.h"
+
+#include "app/compose_bench.h"
+#include "app/theme.h"
+
+namespace glyptos {
+namespace {
+
+QPointF qt(Vec2 v) {
+    return {v.x, v.y};
+}
+
+} // namespace
+
+Document& BenchHand::document() const {
+    return *bench_.document();
+}
+
+LayerPtr BenchHand::layer() const {
+    if (document().layers().size() != 1) return nullptr;
+    const LayerPtr layer = document().selectedLayer();
+    return layer && !layer->locked ? layer : nullptr;
+}
+
+Vec2 BenchHand::inView(Vec2 onPanel) const {
+    return bench_.toView().map(onPanel);
+}
+
+Frame BenchHand::frame(const Layer& layer) const {
+    return frameOf(layer, *document().shown(), bench_.panel()->withBleed(), bench_.paragraphs());
+}
+
+void BenchHand::change(const LayerPtr& layer, const Layer& next) {
+    document().preview(
+        withChangedLayer(document().release(), document().panel(), layer->id, [&](Layer& l) { l = next; }));
+}
+
+void BenchHand::settle(const QString& name) {
+    document().edit(name, document().shown());
+}
+
+void paintOutline(QPainter& painter, const std::array<Vec2, 4>& c) {
+    const QPolygonF outline{qt(c[0]), qt(c[1]), qt(c[2]), qt(c[3])};
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(QColor(255, 255, 255, 160), 3));
+    painter.drawPolygon(outline);
+    painter.setPen(QPen(theme().accent, 1.4));
+    painter.drawPolygon(outline);
+}
+
+void paintSquareGrip(QPainter& painter, Vec2 at) {
+    painter.setPen(QPen(theme().accent, 1.4));
+    painter.setBrush(Qt::white);
+    painter.drawRect(QRectF(at.x - 4, at.y - 4, 8, 8));
+}
+
+void paintRoundGrip(QPainter& painter, Vec2 at, const QColor& fill) {
+    painter.setPen(QPen(QColor(255, 255, 255, 200), 4));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawEllipse(qt(at), 5.5, 5.5);
+    painter.setPen(QPen(theme().accent, 1.6));
+    painter.setBrush(fill);
+    painter.drawEllipse(qt(at), 5.5, 5.5);
+}
+
+void paintWay(QPainter& painter, Vec2 from, Vec2 to) {
+    painter.setPen(QPen(QColor(255, 255, 255, 170), 3));
+    painter.drawLine(qt(from), qt(to));
+    painter.setPen(QPen(theme().accent, 1.4));
+    painter.drawLine(qt(from), qt(to));
+}
+
+} // namespace glyptos

@@ -1,0 +1,83 @@
+#include "app/pick_hand.h"
+
+#include "app/colours.h"
+#include "app/compose_bench.h"
+#include "app/theme.h"
+
+#include <QClipboard>
+#include <QGuiApplication>
+
+namespace glyptos {
+
+std::optional<Layer> withColour(const Layer& layer, const QColor& colour) {
+    Layer out = layer;
+    const Rgba c = fromQt(colour);
+    if (auto* text = std::get_if<TextContent>(&out.content)) {
+        text->colour = c;
+    } else if (auto* fill = std::get_if<FillContent>(&out.content)) {
+        fill->paint = c;
+    } else if (auto* shape = std::get_if<ShapeContent>(&out.content)) {
+        if (shape->fill || !shape->stroke)
+            shape->fill = c;
+        else
+            shape->stroke->paint = c;
+    } else {
+        return std::nullopt;
+    }
+    return out;
+}
+
+QString PickHand::sentence() const {
+    const LayerPtr one = layer();
+    return one && withColour(*one, Qt::black)
+               ? ComposeBench::tr("Click a colour to give it to %1.").arg(QString::fromStdString(one->name))
+               : ComposeBench::tr("Click a colour to copy it.");
+}
+
+/// The layer in hand shows the colour at once; what is under the pointer must not change by that, so the
+/// colour is read before.
+void PickHand::pick(QPointF p) {
+    at_ = p;
+    if (const QColor colour = bench_.colourAt(p); colour.isValid()) picked_ = QColor(colour.rgb());
+    bench_.update();
+}
+
+void PickHand::press(const QMouseEvent& event, Vec2) {
+    picked_ = {};
+    picking_ = true;
+    pick(event.position());
+}
+
+void PickHand::drag(const QMouseEvent& event, Vec2) {
+    if (picking_) pick(event.position());
+}
+
+void PickHand::release() {
+    if (!std::exchange(picking_, false) || !picked_.isValid()) return;
+    QGuiApplication::clipboard()->setText(picked_.name());
+    const LayerPtr one = layer();
+    const auto next = one ? withColour(*one, picked_) : std::nullopt;
+    if (next) {
+        change(one, *next);
+        settle(ComposeBench::tr("Colour of %1").arg(QString::fromStdString(one->name)));
+    }
+    Q_EMIT bench_.colourPicked(picked_, next.has_value());
+    bench_.update();
+}
+
+bool PickHand::cancel() {
+    return std::exchange(picking_, false);
+}
+
+void PickHand::paint(QPainter& painter) {
+    if (!picking_ || !picked_.isValid()) return;
+    const QRectF swatch(at_.x() + 14, at_.y() - 40, 74, 26);
+    painter.setPen(QPen(Qt::white, 2));
+    painter.setBrush(picked_);
+    painter.drawRoundedRect(swatch, 6, 6);
+    painter.setFont(uiFont(11, 500));
+    painter.setPen(picked_.lightnessF() > 0.5 ? Qt::black : Qt::white);
+    painter.drawText(swatch, Qt::AlignCenter, picked_.name());
+}
+
+} // namespace glyptos

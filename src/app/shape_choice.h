@@ -1,0 +1,23 @@
+// What Shape draws: a figure, a line, a free path, or one of the ornaments.
+#pragma once
+
+#include "app/compose_bench.h"
+
+#include <QComboBox>
+#include <QToolButton>
+
+namespace glyptos {
+
+class ShapeChoice : public QWidget {
+    Q_OBJECT
+  public:
+    explicit ShapeChoice(ComposeBench& bench);
+
+  private:
+    void choose();
+
+    ComposeBench& bench_;
+    QComboBox* kind_;
+};
+
+} // namespace glyptos

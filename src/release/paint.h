@@ -1,0 +1,76 @@
+// What an area is filled with, as values. Points and lengths are in the units of whatever is filled: of the
+// panel for fills and masks, of the shape's own frame for shapes.
+#pragma once
+
+#include "base/geometry.h"
+#include "color/color.h"
+
+#include <string>
+#include <variant>
+#include <vector>
+
+namespace glyptos {
+
+struct GradientStop {
+    double at = 0; ///< 0…1 along the run
+    Rgba colour;
+    bool operator==(const GradientStop&) const = default;
+};
+
+enum class GradientKind : unsigned char {
+    Linear, ///< along the line from `from` to `to`
+    Radial, ///< outwards from `from`, reaching the last stop at the distance of `to`
+    Conic,  ///< once clockwise round `from`, starting in the direction of `to`
+    Spiral  ///< like conic, and winding outwards `turns` times as far as `to`
+};
+
+/// How a linear or radial run goes on before its first and behind its last stop. The others go round.
+enum class GradientSpread : unsigned char { Hold, Repeat, Mirror };
+
+/// Colours between stops run evenly, premultiplied and sRGB-encoded.
+struct Gradient {
+    GradientKind kind = GradientKind::Linear;
+    GradientSpread spread = GradientSpread::Hold;
+    Vec2 from, to;
+    double turns = 3;                ///< spiral: revolutions out to `to`; negative winds the other way; not 0
+    std::vector<GradientStop> stops; ///< at least one, in rising order; equal places make a hard edge
+    bool operator==(const Gradient&) const = default;
+};
+
+/// A linear run over `area` in the direction `turn` (degrees clockwise, 0 from top to bottom), so that its
+/// far corners get the end colours.
+Gradient evenRun(const Rect& area, double turn, const Rgba& first, const Rgba& last);
+
+/// Fractal noise between two colours (raster/noise.h).
+struct Clouds {
+    Rgba low{0, 0, 0, 1}, high{1, 1, 1, 1};
+    double size = 100;   ///< of the largest cloud, > 0
+    int octaves = 6;     ///< 1…12
+    double contrast = 1; ///< 0 flat, 1 as it comes, more is harder
+    uint32_t seed = 1;
+    bool operator==(const Clouds&) const = default;
+};
+
+/// A sheet of one colour with fibres and grain.
+struct Paper {
+    Rgba colour{0.93f, 0.9f, 0.83f, 1};
+    double grain = 0.15; ///< 0…1: how far the grain goes from the colour
+    double size = 1;     ///< of the grain, > 0
+    uint32_t seed = 1;
+    bool operator==(const Paper&) const = default;
+};
+
+/// A picture repeated without end.
+struct Pattern {
+    std::string source;
+    Vec2 origin;           ///< where the left-top corner of one picture lies
+    double scale = 1;      ///< units a pixel, > 0
+    double turn = 0;       ///< degrees clockwise about the origin
+    double shift = 0;      ///< each row starts this share of the picture's width later
+    bool mirrored = false; ///< every other picture is flipped, so that edges meet
+    bool operator==(const Pattern&) const = default;
+};
+
+using Paint = std::variant<Rgba, Gradient, Clouds, Paper, Pattern>;
+
+} // namespace glyptos

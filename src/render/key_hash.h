@@ -1,0 +1,104 @@
+// Internal to render: hashes of everything a tile depends on.
+#pragma once
+
+#include "release/release.h"
+#include "render/tile_cache.h"
+
+#include <memory>
+#include <type_traits>
+#include <xxhash.h>
+
+namespace glyptos {
+
+class KeyHash {
+  public:
+    /// `kind` keeps apart what may have the same figures.
+    explicit KeyHash(int kind)
+        : state_(XXH3_createState()) {
+        XXH3_128bits_reset(state_.get());
+        add(kind);
+    }
+    template <class T>
+    requires(std::is_arithmetic_v<T> || std::is_enum_v<T>) KeyHash& add(const T& value) {
+        XXH3_128bits_update(state_.get(), &value, sizeof value);
+        return *this;
+    }
+    KeyHash& add(const std::string& text) {
+        add(text.size());
+        XXH3_128bits_update(state_.get(), text.data(), text.size());
+        return *this;
+    }
+    template <class T>
+    KeyHash& add(const std::vector<T>& items) {
+        add(items.size());
+        for (const T& item : items) add(item);
+        return *this;
+    }
+    template <class T>
+    KeyHash& add(const std::optional<T>& item) {
+        add(item.has_value());
+        if (item) add(*item);
+        return *this;
+    }
+    template <class... T>
+    KeyHash& add(const std::variant<T...>& item) {
+        add(item.index());
+        std::visit([this](const auto& value) { add(value); }, item);
+        return *this;
+    }
+    KeyHash& add(const TileKey& k) { return add(k.low).add(k.high); }
+    KeyHash& add(const Vec2& v) { return add(v.x).add(v.y); }
+    KeyHash& add(const Affine& m) { return add(m.a).add(m.b).add(m.c).add(m.d).add(m.e).add(m.f); }
+    KeyHash& add(const Rect& r) { return add(r.x).add(r.y).add(r.w).add(r.h); }
+    KeyHash& add(const IntRect& r) { return add(r.x).add(r.y).add(r.w).add(r.h); }
+    KeyHash& add(const Rgba& c) { return add(c.r).add(c.g).add(c.b).add(c.a); }
+    KeyHash& add(const TextSpec& t) {
+        return add(t.text)
+            .add(t.family)
+            .add(t.style)
+            .add(t.size)
+            .add(t.tracking)
+            .add(t.leading)
+            .add(t.align)
+            .add(t.measure);
+    }
+    KeyHash& add(const GradientStop& s) { return add(s.at).add(s.colour); }
+    KeyHash& add(const Gradient& g) {
+        return add(g.kind).add(g.spread).add(g.from).add(g.to).add(g.turns).add(g.stops);
+    }
+    KeyHash& add(const Clouds& c) {
+        return add(c.low).add(c.high).add(c.size).add(c.octaves).add(c.contrast).add(c.seed);
+    }
+    KeyHash& add(const Paper& p) { return add(p.colour).add(p.grain).add(p.size).add(p.seed); }
+    KeyHash& add(const Pattern& p) {
+        return add(p.source).add(p.origin).add(p.scale).add(p.turn).add(p.shift).add(p.mirrored);
+    }
+    KeyHash& add(const PathNode& n) { return add(n.at).add(n.before).add(n.after); }
+    KeyHash& add(const Contour& c) { return add(c.nodes).add(c.closed); }
+    KeyHash& add(const StrokeStyle& s) {
+        return add(s.width).add(s.place).add(s.join).add(s.startCap).add(s.endCap).add(s.paint);
+    }
+    KeyHash& add(const ShapeContent& s) {
+        return add(s.kind)
+            .add(s.width)
+            .add(s.height)
+            .add(s.corner)
+            .add(s.points)
+            .add(s.inner)
+            .add(s.contours)
+            .add(s.fill)
+            .add(s.stroke);
+    }
+    TileKey key() const {
+        const XXH128_hash_t hash = XXH3_128bits_digest(state_.get());
+        return {hash.low64, hash.high64};
+    }
+
+  private:
+    struct Free {
+        void operator()(XXH3_state_t* s) const { XXH3_freeState(s); }
+    };
+    std::unique_ptr<XXH3_state_t, Free> state_;
+};
+
+} // namespace glyptos
