@@ -1,6 +1,7 @@
 // take-screenshots RELEASE FOLDER: one picture of each main view at 1280 × 800, from a release.
 #include "app/main_window.h"
 #include "app/theme.h"
+#include "release/placing.h"
 
 #include <QApplication>
 #include <QElapsedTimer>
@@ -25,6 +26,33 @@ bool shoot(
     settle(window, done);
     const QPixmap shot = window.grab();
     return shot.save(folder + QLatin1Char('/') + name + QStringLiteral(".png"));
+}
+
+/// Two takes of the cover side by side; the second with its light turned down.
+bool shootTakes(MainWindow& window, const QString& folder) {
+    ComposeView& compose = *window.compose();
+    if (window.document()->piece()->takes.size() < 2) compose.bar()->newTake();
+    compose.grid()->setSideBySide(true);
+    const bool fine = shoot(window, folder, QStringLiteral("takes"));
+    compose.grid()->setSideBySide(false);
+    return fine;
+}
+
+/// The cover split with a reference, and the size ladder.
+bool shootReference(MainWindow& window, const QString& folder) {
+    Document& document = *window.document();
+    const SourcePtr source = document.release()->sources.front();
+    const Panel* panel = document.piece()->flat->panel(document.panel().panel);
+    Reference reference = referenceOver(panel->trim(), *source);
+    reference.way = Reference::Way::Split;
+    document.edit(QStringLiteral("Reference"),
+                  withReference(document.release(), document.panel(), reference));
+    window.compose()->ladder()->show();
+    const bool fine = shoot(window, folder, QStringLiteral("reference"));
+    window.compose()->ladder()->hide();
+    document.edit(QStringLiteral("Reference"),
+                  withReference(document.release(), document.panel(), std::nullopt));
+    return fine;
 }
 
 } // namespace
@@ -60,6 +88,11 @@ int main(int argc, char** argv) {
     for (const LayerPtr& layer : stackOf(*document.release(), document.panel()))
         if (layer->name == "Moon") document.selectLayer(layer->id);
     fine = shoot(window, folder, QStringLiteral("compose")) && fine;
+    ComposeView& compose = *window.compose();
+    compose.blendSheet()->open();
+    fine = shoot(window, folder, QStringLiteral("blend-sheet")) && fine;
+    compose.blendSheet()->leave();
+    fine = shootTakes(window, folder) && shootReference(window, folder) && fine;
     window.showStep(Step::Brief);
     fine = shoot(window, folder, QStringLiteral("brief")) && fine;
     for (const PiecePtr& piece : document.release()->pieces)

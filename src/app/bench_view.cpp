@@ -84,6 +84,7 @@ void BenchView::zoomBy(double factor, QPointF about) {
 
 void BenchView::setKey(const LineKey& key) {
     key_ = key;
+    Q_EMIT viewMoved();
     update();
 }
 
@@ -203,6 +204,7 @@ void BenchView::resizeEvent(QResizeEvent*) {
         zoomToFit();
     else
         requestPicture();
+    Q_EMIT resized();
 }
 
 void BenchView::wheelEvent(QWheelEvent* event) {
@@ -237,6 +239,7 @@ void BenchView::moveBy(Vec2 way) {
 
 void BenchView::follow(const BenchView& other) {
     const Vec2 middle = other.fromView(QPointF(other.width() / 2.0, other.height() / 2.0));
+    key_ = other.key_;
     scale_ = other.scale_;
     origin_ = Vec2{width() / 2.0, height() / 2.0} - middle * scale_;
     fitted_ = false;

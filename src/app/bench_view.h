@@ -35,7 +35,7 @@ class BenchView : public QWidget {
     virtual QColor colourAt(QPointF p) const;
     /// Asks for a rendering of what can be seen now.
     void requestOf(BenchPicture& picture, const BenchPicture::SceneAt& sceneAt) const;
-    /// Takes over zoom and place of another bench, as linked benches do.
+    /// Takes over zoom, place and lines of another bench, as linked benches do.
     void follow(const BenchView& other);
 
     /// From the shown frame (panel or flat units) to the widget.
@@ -48,8 +48,9 @@ class BenchView : public QWidget {
     void zoomChanged();
     void viewMoved();                                 ///< zoomed or moved, by hand or to fit
     void pointerMoved(Vec2 at, const QColor& colour); ///< in the shown frame
-    void firstShown();                                ///< some picture is shown, perhaps a coarse one
-    void rendered();                                  ///< the finished picture is shown
+    void resized();
+    void firstShown(); ///< some picture is shown, perhaps a coarse one
+    void rendered();   ///< the finished picture is shown
 
   protected:
     virtual Scene sceneAt(double pxPerUnit, Vec2 offset) const = 0;

@@ -6,7 +6,10 @@
 #include "app/move_hand.h"
 #include "app/pick_hand.h"
 #include "app/shape_hand.h"
+#include "app/side_bench.h"
 
+#include <QClipboard>
+#include <QGuiApplication>
 #include <QMimeData>
 
 namespace glyptos {
@@ -118,6 +121,23 @@ QColor ComposeBench::colourAt(QPointF p) const {
     return ofReference.isValid() ? ofReference : BenchView::colourAt(p);
 }
 
+void ComposeBench::giveColour(const QColor& colour) {
+    if (!colour.isValid()) return;
+    QGuiApplication::clipboard()->setText(colour.name());
+    const LayerPtr layer = document_->layers().size() == 1 ? document_->selectedLayer() : nullptr;
+    const auto next = layer && !layer->locked ? withColour(*layer, colour) : std::nullopt;
+    if (next)
+        document_->edit(tr("Colour of %1").arg(QString::fromStdString(layer->name)),
+                        withChangedLayer(document_->release(), document_->panel(), layer->id,
+                                         [&](Layer& l) { l = *next; }));
+    Q_EMIT colourPicked(colour, next.has_value());
+}
+
+void ComposeBench::setCaption(const QString& words) {
+    caption_ = words;
+    update();
+}
+
 void ComposeBench::paintOverArt(QPainter& painter) {
     reference_.paint(painter);
 }
@@ -128,6 +148,7 @@ void ComposeBench::paintLines(QPainter& painter) {
 
 void ComposeBench::paintHandles(QPainter& painter) {
     inUse().paint(painter);
+    if (!caption_.isEmpty()) paintBenchCaption(painter, caption_, true);
 }
 
 void ComposeBench::mousePressEvent(QMouseEvent* event) {

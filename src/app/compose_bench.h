@@ -47,6 +47,10 @@ class ComposeBench : public BenchView {
     std::vector<std::string> layersInside(const Rect& area) const;
 
     QColor colourAt(QPointF p) const override;
+    /// Gives a picked colour to the layer in hand, when that has a colour of its own, and copies its name.
+    void giveColour(const QColor& colour);
+    /// Words that say what the bench shows, or none.
+    void setCaption(const QString& words);
 
   Q_SIGNALS:
     void handChanged(); ///< or its sentence
@@ -81,6 +85,7 @@ class ComposeBench : public BenchView {
     SnapOptions snap_;
     MaskLook maskLook_ = MaskLook::Art;
     ShapeContent shapeToDraw_;
+    QString caption_;
     BenchWords words_;
     ReferenceLens reference_;
 };

@@ -37,13 +37,18 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     , bench_(new ComposeBench(engine, service)) {
     bench_->setAcceptDrops(true);
     bench_->setAccessibleName(tr("Bench"));
+    grid_ = new BenchGrid(engine, service, bench_);
+    ladder_ = new SizeLadder(engine, service, grid_);
+    ladder_->move(32, 32);
+    bar_ = new BenchBar(*grid_, *ladder_);
+    blendSheet_ = new BlendSheet(engine, service, grid_);
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
     all->setSpacing(0);
     auto* middle = new QVBoxLayout;
     middle->setSpacing(0);
     middle->addWidget(makeHandBar());
-    middle->addWidget(bench_, 1);
+    middle->addWidget(grid_, 1);
     middle->addWidget(makeFoot());
     all->addLayout(middle, 1);
     all->addWidget(makeSide(engine, service));
@@ -55,7 +60,25 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
         sentence_->setText(taken ? tr("%1, given to the layer in hand and copied.").arg(colour.name())
                                  : tr("%1, copied.").arg(colour.name()));
     });
+    connect(bar_, &BenchBar::referenceAsked, this, &ComposeView::referenceAsked);
+    connect(properties_, &PropertiesPanel::blendSheetAsked, blendSheet_, &BlendSheet::open);
+    makeKeys();
     refreshHand();
+}
+
+/// Letters that act wherever the focus is in this view, unless it is typed in.
+void ComposeView::makeKeys() {
+    const auto key = [this](const QString& keys, const std::function<void()>& run) {
+        auto* made = new QAction(this);
+        made->setShortcut(QKeySequence(keys));
+        made->setShortcutContext(Qt::WidgetWithChildrenShortcut);
+        connect(made, &QAction::triggered, this, run);
+        addAction(made);
+    };
+    key(QStringLiteral("B"),
+        [this] { blendSheet_->isVisible() ? blendSheet_->leave() : blendSheet_->open(); });
+    key(QStringLiteral("T"), [this] { bar_->stepTake(1); });
+    key(QStringLiteral("Shift+T"), [this] { bar_->stepTake(-1); });
 }
 
 QWidget* ComposeView::makeHandBar() {
@@ -129,9 +152,7 @@ QWidget* ComposeView::makeSide(Engine& engine, RenderService& service) {
     auto* column = new QVBoxLayout(side);
     column->setContentsMargins(0, 10, 0, 0);
     column->setSpacing(4);
-    auto* top = heading(tr("Stack · front to back"));
-    top->setContentsMargins(12, 0, 0, 0);
-    column->addWidget(top);
+    column->addWidget(makeSideHead());
     empty_ = new QWidget;
     auto* emptyColumn = new QVBoxLayout(empty_);
     emptyColumn->addWidget(emptyNote_ = roleLabel(QString(), "soft"));
@@ -140,9 +161,37 @@ QWidget* ComposeView::makeSide(Engine& engine, RenderService& service) {
     connect(bring, &QPushButton::clicked, this, &ComposeView::pictureAsked);
     emptyColumn->addWidget(bring);
     column->addWidget(empty_);
-    column->addWidget(stackScroll_ = scrolling(stack_ = new StackView(engine, service)), 1);
+    sideTop_ = new QStackedWidget;
+    sideTop_->addWidget(stackScroll_ = scrolling(stack_ = new StackView(engine, service)));
+    sideTop_->addWidget(history_ = new HistoryView(service));
+    column->addWidget(sideTop_, 1);
     column->addWidget(scrolling(properties_ = new PropertiesPanel(engine)), 1);
     return side;
+}
+
+QWidget* ComposeView::makeSideHead() {
+    auto* head = new QWidget;
+    auto* row = new QHBoxLayout(head);
+    row->setContentsMargins(9, 0, 9, 2);
+    row->setSpacing(4);
+    stackTab_ = word(tr("Stack"), tr("The layers, front to back"));
+    historyTab_ = word(tr("Steps"), tr("All that was done in this session; a click goes there"));
+    auto* group = new QButtonGroup(this);
+    for (QToolButton* tab : {stackTab_, historyTab_}) {
+        tab->setCheckable(true);
+        group->addButton(tab);
+        row->addWidget(tab);
+    }
+    stackTab_->setChecked(true);
+    row->addStretch();
+    row->addWidget(roleLabel(tr("front to back"), "soft"));
+    connect(historyTab_, &QToolButton::toggled, this, &ComposeView::showHistory);
+    return head;
+}
+
+void ComposeView::showHistory(bool on) {
+    (on ? historyTab_ : stackTab_)->setChecked(true);
+    sideTop_->setCurrentIndex(on ? 1 : 0);
 }
 
 void ComposeView::setDocument(Document* document) {
@@ -150,6 +199,11 @@ void ComposeView::setDocument(Document* document) {
     document_ = document;
     bench_->setDocument(document);
     refreshHand();
+    grid_->setDocument(document);
+    blendSheet_->setDocument(document);
+    ladder_->setDocument(document);
+    bar_->setDocument(document);
+    history_->setDocument(document);
     stack_->setDocument(document);
     properties_->setDocument(document);
     connect(document_, &Document::changed, this, &ComposeView::refreshPanels);

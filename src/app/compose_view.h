@@ -1,7 +1,11 @@
 // The Compose step: hand bar, bench, stack and properties.
 #pragma once
 
+#include "app/bench_bar.h"
+#include "app/bench_grid.h"
+#include "app/blend_sheet.h"
 #include "app/compose_bench.h"
+#include "app/history_view.h"
 #include "app/line_key.h"
 #include "app/properties_panel.h"
 #include "app/shape_choice.h"
@@ -10,6 +14,7 @@
 #include <QButtonGroup>
 #include <QLabel>
 #include <QScrollArea>
+#include <QStackedWidget>
 #include <QToolButton>
 #include <QWidget>
 
@@ -22,15 +27,25 @@ class ComposeView : public QWidget {
     void setDocument(Document* document);
     ComposeBench* bench() const { return bench_; }
     StackView* stack() const { return stack_; }
+    BenchGrid* grid() const { return grid_; }
+    BenchBar* bar() const { return bar_; }
+    BlendSheet* blendSheet() const { return blendSheet_; }
+    SizeLadder* ladder() const { return ladder_; }
+    HistoryView* history() const { return history_; }
+    void showHistory(bool on);
 
   Q_SIGNALS:
     void pictureAsked();
     /// Another picture for the layer in hand.
     void replaceAsked();
+    /// A file with a reference picture.
+    void referenceAsked();
 
   private:
     QWidget* makeHandBar();
     QWidget* makeFoot();
+    QWidget* makeSideHead();
+    void makeKeys();
     QWidget* makeSide(Engine& engine, RenderService& service);
     void refreshHand();
     void refreshPanels();
@@ -39,6 +54,13 @@ class ComposeView : public QWidget {
 
     Document* document_ = nullptr;
     ComposeBench* bench_;
+    BenchGrid* grid_;
+    BlendSheet* blendSheet_;
+    SizeLadder* ladder_;
+    BenchBar* bar_;
+    HistoryView* history_;
+    QToolButton *stackTab_, *historyTab_;
+    QStackedWidget* sideTop_;
     StackView* stack_;
     QScrollArea* stackScroll_;
     PropertiesPanel* properties_;

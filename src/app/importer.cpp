@@ -29,19 +29,25 @@ void Importer::setDocument(Document* document) {
 }
 
 void Importer::bringIn(const QStringList& files, std::optional<Vec2> at) {
-    read(files, at, {});
+    read(files, Purpose::Layers, at, {});
 }
 
 void Importer::replace(const QString& file, const std::string& layer) {
-    read({file}, std::nullopt, layer);
+    read({file}, Purpose::Replacement, std::nullopt, layer);
 }
 
-void Importer::read(const QStringList& files, std::optional<Vec2> at, const std::string& replaced) {
+void Importer::refer(const QString& file) {
+    read({file}, Purpose::Reference, std::nullopt, {});
+}
+
+void Importer::read(const QStringList& files, Purpose purpose, std::optional<Vec2> at,
+                    const std::string& replaced) {
     if (isRunning())
         return Q_EMIT told(tr("Pictures are still being brought in; drop these again in a moment."));
     if (!panel())
         return Q_EMIT told(tr("This release has no piece yet; add one first, then drop the picture again."));
     at_ = at;
+    purpose_ = purpose;
     replaced_ = replaced;
     startedFor_ = document_;
     watcher_.setFuture(QtConcurrent::run([files] {
@@ -59,30 +65,33 @@ void Importer::take() {
     QStringList troubles;
     for (const Arrival& arrival : watcher_.future().result()) {
         if (startedFor_ != document_) break;
-        if (!arrival.what) {
+        if (arrival.what)
+            use(arrival, troubles);
+        else
             troubles << q(arrival.what.error().message);
-            continue;
-        }
-        if (!replaced_.empty()) {
-            if (const auto* picture = std::get_if<Imported>(&*arrival.what))
-                replaceBy(*picture);
-            else
-                troubles
-                    << tr("%1 has layers of its own and cannot take the place of one picture; bring it in "
-                          "instead. The picture was kept.")
-                           .arg(q(arrival.name));
-            continue;
-        }
-        if (const auto* raster = std::get_if<OpenRaster>(&*arrival.what)) {
-            for (const std::string& note : raster->notes) troubles << q(note);
-            place(*raster, arrival.name);
-        } else {
-            place(std::get<Imported>(*arrival.what));
-        }
-        at_.reset();
     }
     if (!troubles.isEmpty()) Q_EMIT told(troubles.join(QLatin1Char(' ')));
     Q_EMIT finished();
+}
+
+void Importer::use(const Arrival& arrival, QStringList& troubles) {
+    const auto* raster = std::get_if<OpenRaster>(&*arrival.what);
+    if (raster && purpose_ != Purpose::Layers) {
+        troubles
+            << tr("%1 has layers of its own and was not used as one picture; bring it in as layers instead. "
+                  "Nothing has changed.")
+                   .arg(q(arrival.name));
+    } else if (raster) {
+        for (const std::string& note : raster->notes) troubles << q(note);
+        place(*raster, arrival.name);
+    } else if (purpose_ == Purpose::Replacement) {
+        replaceBy(std::get<Imported>(*arrival.what));
+    } else if (purpose_ == Purpose::Reference) {
+        referTo(std::get<Imported>(*arrival.what));
+    } else {
+        place(std::get<Imported>(*arrival.what));
+    }
+    at_.reset();
 }
 
 const Panel* Importer::panel() const {
@@ -125,6 +134,17 @@ void Importer::replaceBy(const Imported& picture) {
                     withChangedLayer(withSource(document_->release(), picture.source), document_->panel(),
                                      replaced_,
                                      [&](Layer& l) { l = withPicture(l, *old, *picture.source); }));
+    Q_EMIT placed();
+}
+
+void Importer::referTo(const Imported& picture) {
+    const Panel* here = panel();
+    if (!here) return;
+    if (picture.source->format == "jpeg")
+        engine_.pictures.offer(*picture.source, picture.look, kLookReduction);
+    document_->edit(tr("Reference %1").arg(q(picture.source->name)),
+                    withReference(withSource(document_->release(), picture.source), document_->panel(),
+                                  referenceOver(here->trim(), *picture.source)));
     Q_EMIT placed();
 }
 

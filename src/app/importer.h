@@ -25,6 +25,8 @@ class Importer : public QObject {
 
     /// Reads one picture, which then takes the place of that of a layer of the panel in hand.
     void replace(const QString& file, const std::string& layer);
+    /// Reads one picture, which becomes the reference of the panel in hand.
+    void refer(const QString& file);
 
   Q_SIGNALS:
     void placed();                      ///< something was added, and is in hand
@@ -37,10 +39,13 @@ class Importer : public QObject {
         std::string name;
         Arrived what;
     };
-    void read(const QStringList& files, std::optional<Vec2> at, const std::string& replaced);
+    enum class Purpose { Layers, Replacement, Reference };
+    void read(const QStringList& files, Purpose purpose, std::optional<Vec2> at, const std::string& replaced);
     void take();
     void place(const Imported& picture);
     void replaceBy(const Imported& picture);
+    void referTo(const Imported& picture);
+    void use(const Arrival& arrival, QStringList& troubles);
     void place(const OpenRaster& raster, const std::string& name);
     const Panel* panel() const;
 
@@ -48,7 +53,8 @@ class Importer : public QObject {
     Document* document_ = nullptr;
     Document* startedFor_ = nullptr;
     std::optional<Vec2> at_;
-    std::string replaced_; ///< layer that gets the picture; empty when it becomes a layer of its own
+    Purpose purpose_ = Purpose::Layers;
+    std::string replaced_; ///< layer that gets the picture
     QFutureWatcher<std::vector<Arrival>> watcher_;
 };
 

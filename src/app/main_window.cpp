@@ -85,6 +85,10 @@ MainWindow::MainWindow(Engine& engine, FormList forms)
         const QString file = askPicture(tr("Replace the picture by"));
         if (!file.isEmpty()) importer_.replace(file, document_->layer());
     });
+    connect(compose_, &ComposeView::referenceAsked, this, [this] {
+        const QString file = askPicture(tr("A reference picture"));
+        if (!file.isEmpty()) importer_.refer(file);
+    });
     connect(compose_->bench(), &ComposeBench::picturesArrived, this,
             [this](const QStringList& files, Vec2 at) { bringIn(files, at); });
     for (BenchView* bench :
@@ -321,6 +325,7 @@ void MainWindow::refreshTitles() {
     redo_->setEnabled(history.canRedo());
     redo_->setText(history.canRedo() ? tr("Redo: %1").arg(q(history.redoName())) : tr("Redo"));
     layerMenu_->setActive(rail_->current() == Step::Compose);
+    linear_->setChecked(document_->release()->linearLight);
     saveState_->setText(document_->isModified()     ? tr("changes not saved")
                         : document_->file().empty() ? tr("not saved yet")
                                                     : tr("saved"));

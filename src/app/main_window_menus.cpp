@@ -45,6 +45,12 @@ void MainWindow::makeReleaseMenu() {
     action(menu, tr("Save under another name…"), QKeySequence::SaveAs, [this] { save(true); });
     menu->addSeparator();
     action(menu, tr("Bring in pictures…"), QKeySequence(tr("Ctrl+I")), [this] { askPictures(); });
+    linear_ = action(menu, tr("Blend in linear light"), {}, [this] {
+        document_->edit(linear_->isChecked() ? tr("Blend in linear light") : tr("Blend in sRGB encoding"),
+                        withLinearLight(document_->release(), linear_->isChecked()));
+    });
+    linear_->setCheckable(true);
+    linear_->setToolTip(tr("Light adds up as it does in a camera: softer edges and brighter mixtures"));
     menu->addSeparator();
     action(menu, tr("Close"), QKeySequence::Quit, [this] { close(); });
 }
@@ -76,6 +82,9 @@ void MainWindow::makePieceMenu() {
             document_->edit(tr("Remove %1").arg(q(piece->name)),
                             withoutPiece(document_->release(), piece->id));
     });
+    menu->addSeparator();
+    action(menu, tr("New take from this one"), {}, [this] { compose_->bar()->newTake(); });
+    action(menu, tr("Next take"), {}, [this] { compose_->bar()->stepTake(1); });
 }
 
 void MainWindow::makeLayerMenu() {
@@ -104,6 +113,21 @@ void MainWindow::makeViewMenu() {
            [=] { onBench([](BenchView* b) { b->zoomToFit(); }); });
     action(menu, tr("100 %"), QKeySequence(tr("Ctrl+9")),
            [=] { onBench([](BenchView* b) { b->zoomToActualPixels(); }); });
+    menu->addSeparator();
+    action(menu, tr("Blend sheet"), {}, [this] {
+        showStep(Step::Compose);
+        compose_->blendSheet()->open();
+    });
+    action(menu, tr("Takes side by side"), {}, [this] {
+        showStep(Step::Compose);
+        compose_->grid()->setSideBySide(!compose_->grid()->isSideBySide());
+    });
+    action(menu, tr("Size ladder"), {}, [this] {
+        showStep(Step::Compose);
+        compose_->ladder()->setVisible(!compose_->ladder()->isVisible());
+    });
+    action(menu, tr("Stack"), {}, [this] { compose_->showHistory(false); });
+    action(menu, tr("Steps of this session"), {}, [this] { compose_->showHistory(true); });
     QMenu* rulers = menu->addMenu(tr("Rulers in"));
     const std::pair<QString, RulerUnit> units[] = {
         {tr("mm"), RulerUnit::Mm}, {tr("Inches"), RulerUnit::Inch}, {tr("Pixels"), RulerUnit::Px}};

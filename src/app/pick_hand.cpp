@@ -4,9 +4,6 @@
 #include "app/compose_bench.h"
 #include "app/theme.h"
 
-#include <QClipboard>
-#include <QGuiApplication>
-
 namespace glyptos {
 
 std::optional<Layer> withColour(const Layer& layer, const QColor& colour) {
@@ -53,15 +50,7 @@ void PickHand::drag(const QMouseEvent& event, Vec2) {
 }
 
 void PickHand::release() {
-    if (!std::exchange(picking_, false) || !picked_.isValid()) return;
-    QGuiApplication::clipboard()->setText(picked_.name());
-    const LayerPtr one = layer();
-    const auto next = one ? withColour(*one, picked_) : std::nullopt;
-    if (next) {
-        change(one, *next);
-        settle(ComposeBench::tr("Colour of %1").arg(QString::fromStdString(one->name)));
-    }
-    Q_EMIT bench_.colourPicked(picked_, next.has_value());
+    if (std::exchange(picking_, false)) bench_.giveColour(picked_);
     bench_.update();
 }
 

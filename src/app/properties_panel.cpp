@@ -31,9 +31,19 @@ PropertiesPanel::PropertiesPanel(Engine& engine, QWidget* parent)
                  mask};
     for (LayerSection* section : sections_) all->addWidget(section);
     all->addStretch();
+    alignLabels();
     connect(blend, &BlendSection::sheetAsked, this, &PropertiesPanel::blendSheetAsked);
     connect(picture, &PictureSection::replaceAsked, this, &PropertiesPanel::replaceAsked);
     connect(mask, &MaskSection::lookChosen, this, &PropertiesPanel::maskLookChosen);
+}
+
+/// One column of labels through all parts.
+void PropertiesPanel::alignLabels() {
+    constexpr int kColumn = 66;
+    for (const QFormLayout* form : findChildren<QFormLayout*>())
+        for (int i = 0; i < form->rowCount(); ++i)
+            if (const QLayoutItem* item = form->itemAt(i, QFormLayout::LabelRole); item && item->widget())
+                item->widget()->setMinimumWidth(kColumn);
 }
 
 void PropertiesPanel::setDocument(Document* document) {

@@ -20,6 +20,7 @@ class PropertiesPanel : public QWidget {
 
   private:
     void refresh();
+    void alignLabels();
 
     Document* document_ = nullptr;
     QLabel *title_, *empty_, *locked_;

@@ -180,6 +180,13 @@ Placement within(const Rect& area, const Source& source, double share, Vec2 cent
     return p;
 }
 
+Reference referenceOver(const Rect& area, const Source& source) {
+    Reference reference;
+    reference.source = source.id;
+    reference.placement = covering(area, source);
+    return reference;
+}
+
 Layer cropped(Layer layer, const Rect& crop) {
     if (auto* picture = std::get_if<PictureContent>(&layer.content)) picture->crop = crop;
     return layer;

@@ -32,6 +32,9 @@ Placement covering(const Rect& area, const Source& source, const Rect& crop = {0
 /// `centre`.
 Placement within(const Rect& area, const Source& source, double share, Vec2 centre);
 
+/// The picture as a reference laid over `area`, as large as covers it.
+Reference referenceOver(const Rect& area, const Source& source);
+
 /// The crop of `layer` changed so that what stays visible does not move on the panel.
 Layer cropped(Layer layer, const Rect& crop);
 /// The picture slid under its frame, which stays: by `by` on the panel, as far as there is picture.

@@ -1,0 +1,48 @@
+// The panel at the sizes at which it will be met, live, and which words are lost there.
+#pragma once
+
+#include "app/miniature.h"
+
+#include <QCheckBox>
+#include <QLabel>
+
+namespace glyptos {
+
+/// Words that cannot be read once the longer side of their panel is shown at fewer than `below` px: the ink
+/// of their small letters is then less than kLeastInk px high.
+struct LostWords {
+    std::string layer; ///< its name
+    int below = 0;
+};
+inline constexpr double kLeastInk = 4;
+/// The words of a panel that are lost at `smallest` px of its longer side.
+std::vector<LostWords> lostWords(const Release& release, const PanelRef& panel, int smallest,
+                                 ParagraphCache& paragraphs);
+
+class SizeLadder : public QWidget {
+    Q_OBJECT
+  public:
+    SizeLadder(Engine& engine, RenderService& service, QWidget* parent);
+    void setDocument(Document* document);
+    /// px of the longer side, largest first.
+    std::vector<int> sizes() const;
+    const QImage& imageAt(int size) const;
+    QString note() const { return note_->text(); }
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+
+  private:
+    void refresh();
+    static QRect place(int size);
+
+    Engine& engine_;
+    RenderService& service_;
+    Document* document_ = nullptr;
+    std::map<int, std::unique_ptr<Miniature>> steps_;
+    QCheckBox* large_;
+    QLabel* note_;
+};
+
+} // namespace glyptos
