@@ -2,7 +2,6 @@
 
 #include "app/layer_section.h"
 
-#include <QDialogButtonBox>
 #include <QVBoxLayout>
 
 namespace glyptos {
@@ -32,13 +31,14 @@ GhostsSheet::GhostsSheet(Document& document, const Panel* panel, QWidget* parent
     form->addRow(new FieldLabel(tr("Step down"), down_), down_);
     form->addRow(new FieldLabel(tr("Opacity"), fade_), fade_);
     column->addLayout(form);
-    auto* buttons = new QDialogButtonBox;
-    QPushButton* make = buttons->addButton(tr("Make them"), QDialogButtonBox::AcceptRole);
+    auto* make = new QPushButton(tr("Make them"));
     make->setProperty("role", "main");
-    buttons->addButton(tr("Leave it"), QDialogButtonBox::RejectRole);
-    column->addWidget(buttons);
-    connect(buttons, &QDialogButtonBox::accepted, this, &GhostsSheet::accept);
-    connect(buttons, &QDialogButtonBox::rejected, this, &GhostsSheet::reject);
+    auto* leave = new QPushButton(tr("Leave it"));
+    // Return in a field sets its figure and no more.
+    for (QPushButton* button : {leave, make}) button->setAutoDefault(false);
+    column->addWidget(inOneRow({leave, make}));
+    connect(make, &QPushButton::clicked, this, &GhostsSheet::accept);
+    connect(leave, &QPushButton::clicked, this, &GhostsSheet::reject);
     for (NumberField* field : {count_, across_, down_, fade_})
         connect(field, &NumberField::edited, this, &GhostsSheet::look);
     look();

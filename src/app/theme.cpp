@@ -61,7 +61,7 @@ QPushButton[role="main"]:disabled { background: $line; color: $soft; border-colo
 QToolButton { background: transparent; border: none; border-radius: 6px; padding: 4px 9px; }
 QToolButton:hover { background: $line; }
 QToolButton:checked { background: $ink; color: $sheet; }
-QToolButton::menu-indicator { image: none; }
+QToolButton::menu-indicator { image: none; width: 0; }
 #benchBar { background: $sheet; border: 1px solid $line; border-radius: 8px; }
 QToolButton:focus { border: 1px solid $accent; }
 QTableView { background: $sheet; border: 1px solid $line; border-radius: 6px; gridline-color: $line; selection-background-color: $wash; selection-color: $ink; }

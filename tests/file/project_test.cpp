@@ -26,6 +26,54 @@ Layer layerOf(const std::string& name, Content content) {
     return l;
 }
 
+bool sameContent(const Layer& a, const Layer& b) {
+    const auto same = [&]<class T>(const T*) { return a.as<T>() && b.as<T>() && *a.as<T>() == *b.as<T>(); };
+    return same((const PictureContent*)nullptr) || same((const TextContent*)nullptr) ||
+           same((const FillContent*)nullptr) || same((const ShapeContent*)nullptr) ||
+           same((const EchoContent*)nullptr);
+}
+
+Gradient gradientOf(GradientKind kind) {
+    return {kind,     GradientSpread::Mirror,
+            {1.5, 2}, {30, 1 / 3.0},
+            -2.5,     {{0, {1, 0, 0, 1}}, {0.7, {0, 1, 0, 0.2f}}}};
+}
+
+/// Shapes, paints, masks, clips, takes, an echo and a reference.
+ReleasePtr withEverythingElse(ReleasePtr r, const PanelRef& panel, const SourcePtr& photo) {
+    ShapeContent free;
+    free.kind = ShapeKind::Free;
+    free.contours = {{{{{0, 0}, {-1, 0.5}, {1, -0.5}}, {{7, 9}, {}, {}}}, false}};
+    free.fill.reset();
+    free.stroke = StrokeStyle{1.25,           StrokePlace::Outside, LineJoin::Round,
+                              LineCap::Round, LineCap::Arrow,       gradientOf(GradientKind::Spiral)};
+    ShapeContent star;
+    star.kind = ShapeKind::Star;
+    star.points = 7, star.inner = 0.3, star.corner = 1.5;
+    star.fill = Pattern{photo->id, {3, 4}, 0.25, 12, 0.5, true};
+    Mask mask;
+    mask.form = gradientOf(GradientKind::Radial);
+    mask.inverted = true, mask.linked = false, mask.on = false;
+    mask.strength = 0.4, mask.feather = 2.5;
+    for (Layer layer :
+         {layerOf("Path", free), layerOf("Star", star),
+          layerOf("Clouds", FillContent{Clouds{{0, 0, 1, 1}, {1, 1, 0, 0.4f}, 33.5, 4, 1.75, 77}}),
+          layerOf("Paper", FillContent{Paper{{0.6f, 0.2f, 0, 1}, 0.3, 2.5, 9}})}) {
+        layer.mask = std::make_shared<const Mask>(mask);
+        layer.clipped = true, layer.locked = true;
+        layer.placement.skew = 12.5;
+        r = withLayer(r, panel, layer);
+        mask.form =
+            layer.name == "Path" ? Mask::Form(PictureContent{photo->id, {0, 0, 0.5, 1}}) : Mask::Form(star);
+    }
+    r = withLayer(r, panel, layerOf("Echo", EchoContent{r->pieces[0]->id, "front", "A", true}));
+    Layer group = layerOf("Passing", GroupContent{{}, true});
+    r = withLayer(r, panel, group);
+    Reference reference{photo->id, {{1, 2}, 3, 4}, Reference::Way::Split, 0.25, 0.75};
+    r = withReference(r, panel, reference);
+    return withLinearLight(withNewTake(r, panel.piece), true);
+}
+
 /// Every kind of layer, odd figures and letters on a sleeve.
 ReleasePtr fullRelease() {
     Brief brief{"The Gannet Hours", "Slack Tide Almanac", "Gannet Street Recordings", "GSR 027", "2031", {}};
@@ -47,15 +95,16 @@ ReleasePtr fullRelease() {
     TextContent text;
     text.spec.text = "{tracks A}\n„Ðæja“ {title}";
     text.spec.align = Align::Right;
-    text.colour = {1, 0.2f, 0, 0.5f};
+    text.colour = {1, 0.2f, 0, 0.4f};
     text.capitals = true;
     std::string words, group;
     r = withLayer(r, back, layerOf("Words", text), {}, &words);
     r = *withGrouped(r, back, {words}, &group);
     r = withLayer(r, back, layerOf("Scan", PictureContent{drawing->id, {0, 0, 1, 1}}), words);
     r = withLayer(r, back,
-                  layerOf("Dusk", FillContent{evenRun({0, 0, 321, 321}, 30, {0, 0.5f, 1, 1}, {1, 1, 0, 0})}));
-    return withChangedLayer(r, back, group, [](Layer& l) { l.on = false; });
+                  layerOf("Dusk", FillContent{evenRun({0, 0, 321, 321}, 30, {0, 0.6f, 1, 1}, {1, 1, 0, 0})}));
+    r = withChangedLayer(r, back, group, [](Layer& l) { l.on = false; });
+    return withEverythingElse(r, back, photo);
 }
 
 std::string fileText(const std::filesystem::path& file) {
@@ -163,6 +212,21 @@ class ProjectTest : public QObject {
         QVERIFY(saveProject(**opened, second));
         QVERIFY(fileText(second) == fileText(file));
         QVERIFY((*opened)->brief == before->brief);
+        // Not only the same text: the same values.
+        const std::string sleeve = before->pieces.back()->id;
+        QVERIFY((*opened)->linearLight &&
+                (*opened)->piece(sleeve)->references == before->piece(sleeve)->references);
+        for (const char* take : {"A", "B"}) {
+            const Stack& a = before->piece(sleeve)->take(take)->stack("back");
+            const Stack& b = (*opened)->piece(sleeve)->take(take)->stack("back");
+            QCOMPARE(a.size(), b.size());
+            for (size_t i = 0; i < a.size(); ++i) {
+                QVERIFY(a[i]->placement == b[i]->placement && a[i]->clipped == b[i]->clipped &&
+                        a[i]->locked == b[i]->locked && bool(a[i]->mask) == bool(b[i]->mask));
+                if (a[i]->mask) QVERIFY(*a[i]->mask == *b[i]->mask);
+                if (!a[i]->as<GroupContent>()) QVERIFY(sameContent(*a[i], *b[i]));
+            }
+        }
     }
 
     void savedFileIsReadableByAnyZip() {

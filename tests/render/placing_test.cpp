@@ -4,6 +4,8 @@
 #include "render/snap.h"
 #include "support/pictures.h"
 
+#include <QRandomGenerator>
+
 using namespace glyptos;
 using namespace glyptos::test;
 
@@ -46,6 +48,126 @@ class PlacingTest : public QObject {
             QVERIFY((at(after) - before).length() < 1e-9);
         QCOMPARE(turned(l, pin, 300).placement.turn, -60.0);
         QCOMPARE(flipped(flipped(l, true), true).placement, l.placement);
+    }
+
+    void mapsBecomePlacementsAgain() {
+        QRandomGenerator random(5);
+        const auto any = [&](double low, double high) {
+            return low + random.generateDouble() * (high - low);
+        };
+        for (int i = 0; i < 200; ++i) {
+            Placement p{{any(-90, 90), any(-90, 90)},
+                        any(0.1, 4),
+                        any(0.1, 4),
+                        any(-180, 180),
+                        random.bounded(2) == 1,
+                        random.bounded(2) == 1,
+                        any(-60, 60)};
+            const Affine map = placementMap(p);
+            const auto back = placementOf(map, p);
+            QVERIFY(back);
+            const Affine again = placementMap(*back);
+            for (const Vec2 v : {Vec2{0, 0}, Vec2{1, 0}, Vec2{0, 1}})
+                QVERIFY((map.map(v) - again.map(v)).length() < 1e-9);
+            QVERIFY(std::abs(back->skew - p.skew) < 1e-6 && back->flipX == p.flipX);
+        }
+        QVERIFY(!placementOf(Affine::scaling(0, 1), {}));
+    }
+
+    void anyMapActsOnLayersOfAllKinds() {
+        QRandomGenerator random(6);
+        const Affine map{1.3, 0.2, -0.4, 0.8, 12, -7};
+        Layer picture, shape, group;
+        picture.content = PictureContent{"s", {0, 0, 1, 1}};
+        picture.placement = {{50, 60}, 2, 1.5, 20, true, false, 10};
+        ShapeContent box;
+        box.width = 40, box.height = 30;
+        shape.content = box;
+        shape.placement = {{5, 6}, 1, 1, -30};
+        const auto corner = [&](const Layer& l) {
+            if (const auto* s = l.as<ShapeContent>())
+                return placementMap(l.placement).map({s->width / 2, s->height / 2});
+            return pictureToPanel(l.placement, source).map({400, 200});
+        };
+        group.content =
+            GroupContent{{std::make_shared<const Layer>(picture), std::make_shared<const Layer>(shape)}};
+        const Layer after = transformed(group, map);
+        const Stack& inside = after.as<GroupContent>()->layers;
+        QVERIFY((corner(*inside[0]) - map.map(corner(picture))).length() < 1e-9);
+        QVERIFY((corner(*inside[1]) - map.map(corner(shape))).length() < 1e-9);
+        // A shape keeps its own size in its figures, not in the placement.
+        QCOMPARE(inside[1]->placement.scaleX, 1.0);
+    }
+
+    void linkedMasksGoAlongAndOthersStay() {
+        Layer l;
+        l.content = ShapeContent{};
+        Mask mask;
+        mask.form = ShapeContent{};
+        mask.placement.position = {10, 0};
+        mask.feather = 3;
+        l.mask = std::make_shared<const Mask>(mask);
+        QCOMPARE(moved(l, {5, 6}).mask->placement.position, (Vec2{15, 6}));
+        QCOMPARE(scaled(l, {0, 0}, 2).mask->placement.position, (Vec2{20, 0}));
+        QCOMPARE(scaled(l, {0, 0}, 2).mask->feather, 6.0);
+        QVERIFY((turned(l, {0, 0}, 90).mask->placement.position - Vec2{0, 10}).length() < 1e-9);
+        mask.linked = false;
+        l.mask = std::make_shared<const Mask>(mask);
+        QCOMPARE(*moved(l, {5, 6}).mask, mask);
+    }
+
+    void picturesSlideUnderTheirFrame() {
+        Layer l;
+        l.content = PictureContent{"s", {0.25, 0.25, 0.5, 0.5}};
+        l.placement = {{50, 60}, 2, 2, 90};
+        const auto frame = [&](const Layer& layer) {
+            const Rect c = layer.as<PictureContent>()->crop;
+            return pictureToPanel(layer.placement, source)
+                .mapBounds({c.x * 400, c.y * 200, c.w * 400, c.h * 200});
+        };
+        const Rect before = frame(l);
+        const Layer after = slid(l, {0, 40}, source); // 40 units down: 20 px along the picture's own x
+        QVERIFY(std::abs(after.as<PictureContent>()->crop.x - 0.2) < 1e-12);
+        QCOMPARE(after.as<PictureContent>()->crop.y, 0.25);
+        const Rect now = frame(after);
+        QVERIFY(std::abs(now.x - before.x) < 1e-9 && std::abs(now.y - before.y) < 1e-9 &&
+                std::abs(now.w - before.w) < 1e-9 && std::abs(now.h - before.h) < 1e-9);
+        QCOMPARE(slid(l, {0, 1e6}, source).as<PictureContent>()->crop.x, 0.0);
+        QCOMPARE(slid(l, {0, -1e6}, source).as<PictureContent>()->crop.x, 0.5);
+    }
+
+    void anotherPictureFillsTheSameFrame() {
+        Layer l;
+        l.content = PictureContent{"s", {0.5, 0, 0.5, 1}};
+        l.placement = {{50, 60}, 2, 2, 30, true};
+        Source other;
+        other.id = "t";
+        other.width = 100, other.height = 300;
+        const Layer after = withPicture(l, source, other);
+        const auto corners = [](const Layer& layer, const Source& s) {
+            const Rect c = layer.as<PictureContent>()->crop;
+            return Frame{{c.x * s.width, c.y * s.height, c.w * s.width, c.h * s.height},
+                         pictureToPanel(layer.placement, s)}
+                .corners();
+        };
+        const auto before = corners(l, source), now = corners(after, other);
+        for (size_t i = 0; i < 4; ++i) QVERIFY((before[i] - now[i]).length() < 1e-9);
+        QCOMPARE(after.as<PictureContent>()->source, std::string("t"));
+        QCOMPARE(after.as<PictureContent>()->crop.w, 1.0); // the whole width, the middle of the height
+        QVERIFY(std::abs(after.as<PictureContent>()->crop.y - 1 / 3.0) < 1e-12);
+    }
+
+    void groundCoversJust() {
+        Layer l;
+        l.content = PictureContent{"s", {0, 0, 1, 1}};
+        const Rect area{-3, -3, 106, 106};
+        const Layer after = laidOver(l, area, source);
+        const Rect c = after.as<PictureContent>()->crop;
+        const Rect shown =
+            pictureToPanel(after.placement, source).mapBounds({c.x * 400, c.y * 200, c.w * 400, c.h * 200});
+        QVERIFY(std::abs(shown.x + 3) < 1e-9 && std::abs(shown.w - 106) < 1e-9 &&
+                std::abs(shown.h - 106) < 1e-9);
+        QVERIFY(std::abs(c.w - 0.5) < 1e-12 && std::abs(c.x - 0.25) < 1e-12);
     }
 
     void wordsAreSizedByTheirEm() {

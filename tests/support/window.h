@@ -46,6 +46,31 @@ class TestWindow {
             if (l->name == name) return l;
         return nullptr;
     }
+    /// Puts a layer in front and takes it in hand; its id.
+    std::string put(const Layer& layer) {
+        std::string id;
+        document().edit("Put", withLayer(document().release(), document().panel(), layer, {}, &id));
+        document().selectLayer(id);
+        settle();
+        return id;
+    }
+    /// A box of one colour on the panel.
+    std::string putBox(const char* name, const Rect& box, const Rgba& colour) {
+        ShapeContent shape;
+        shape.width = box.w, shape.height = box.h;
+        shape.fill = colour;
+        Layer layer;
+        layer.name = name;
+        layer.content = shape;
+        layer.placement.position = box.centre();
+        return put(layer);
+    }
+    LayerPtr find(const std::string& id) { return findLayer(layers(), id); }
+    Rect bounds(const std::string& id) {
+        return frameOf(*find(id), *document().release(), bench().panel()->withBleed(),
+                       engine->renderer.paragraphs())
+            .bounds();
+    }
     std::string piece(const std::string& form) {
         for (const PiecePtr& p : document().release()->pieces)
             if (p->form->id == form) return p->id;
