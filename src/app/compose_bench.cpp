@@ -68,8 +68,9 @@ QString ComposeBench::sentence() const {
     return document_ ? inUse().sentence() : QString();
 }
 
-void ComposeBench::setShapeToDraw(const ShapeContent& shape) {
+void ComposeBench::setShapeToDraw(const ShapeContent& shape, const QString& name) {
     shapeToDraw_ = shape;
+    shapeName_ = name;
     Q_EMIT handChanged();
 }
 

@@ -27,8 +27,9 @@ class ComposeBench : public BenchView {
     Hand hand() const { return hand_; }
     /// What the hand in use does next, as a sentence.
     QString sentence() const;
-    /// What Shape draws.
-    void setShapeToDraw(const ShapeContent& shape);
+    /// What Shape draws, and what it is called.
+    void setShapeToDraw(const ShapeContent& shape, const QString& name);
+    const QString& shapeName() const { return shapeName_; }
     const ShapeContent& shapeToDraw() const { return shapeToDraw_; }
     void setSnap(const SnapOptions& options) { snap_ = options; }
     const SnapOptions& snapOptions() const { return snap_; }
@@ -85,7 +86,7 @@ class ComposeBench : public BenchView {
     SnapOptions snap_;
     MaskLook maskLook_ = MaskLook::Art;
     ShapeContent shapeToDraw_;
-    QString caption_;
+    QString caption_, shapeName_;
     BenchWords words_;
     ReferenceLens reference_;
 };

@@ -1,4 +1,5 @@
 #include "app/main_window.h"
+#include "app/memory_budget.h"
 #include "app/theme.h"
 
 #include <QApplication>
@@ -29,6 +30,7 @@ int main(int argc, char** argv) {
     }
     glyptos::applyTheme(app, QSettings().value(QStringLiteral("look/night"), false).toBool());
     glyptos::Engine engine;
+    glyptos::applyMemoryShare(engine);
     glyptos::MainWindow window(engine, std::move(*forms));
     window.show();
     const QStringList arguments = QApplication::arguments();

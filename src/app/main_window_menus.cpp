@@ -1,5 +1,6 @@
 #include "app/main_window.h"
 
+#include "app/preferences_sheet.h"
 #include "app/theme.h"
 
 #include <QApplication>
@@ -67,6 +68,9 @@ void MainWindow::makeEditMenu() {
         showStep(Step::Compose);
         document_->selectLayers(std::move(all));
     });
+    menu->addSeparator();
+    action(menu, tr("Preferences…"), QKeySequence::Preferences,
+           [this] { (new PreferencesSheet(engine_, this))->open(); });
 }
 
 void MainWindow::fillPieceMenu(QMenu* menu) {

@@ -3,9 +3,13 @@
 #include "app/colours.h"
 #include "app/form_rows.h"
 #include "app/layer_words.h"
+#include "app/shape_painting.h"
 #include "app/theme.h"
 
+#include <QGridLayout>
 #include <QHBoxLayout>
+#include <QMenu>
+#include <QWidgetAction>
 
 namespace glyptos {
 namespace {
@@ -26,8 +30,48 @@ ShapeChoice::ShapeChoice(ComposeBench& bench)
         if (kind == ShapeKind::Line) kind_->addItem(tr("arrow"), kArrow);
     }
     row->addWidget(kind_);
+    row->addWidget(ornaments_ = new QToolButton);
+    ornaments_->setText(tr("Ornaments ▾"));
+    ornaments_->setAccessibleName(tr("Ornaments"));
+    ornaments_->setToolTip(tr("Figures of music and the sea, in any colour"));
+    ornaments_->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(ornaments_);
+    auto* grid = new QWidgetAction(menu);
+    grid->setDefaultWidget(makeOrnaments());
+    menu->addAction(grid);
+    ornaments_->setMenu(menu);
     connect(kind_, &QComboBox::activated, this, &ShapeChoice::choose);
     choose();
+}
+
+QWidget* ShapeChoice::makeOrnaments() {
+    constexpr int kColumns = 8, kSide = 34;
+    auto* board = new QWidget;
+    auto* grid = new QGridLayout(board);
+    grid->setSpacing(2);
+    int i = 0;
+    for (const Ornament& ornament : shippedOrnaments()) {
+        auto* button = new QToolButton;
+        button->setIconSize({kSide, kSide});
+        button->setIcon(shapePixmap(ornament.shape, kSide, theme().ink, devicePixelRatioF()));
+        button->setToolTip(QString::fromStdString(ornament.name));
+        button->setAccessibleName(QString::fromStdString(ornament.name));
+        connect(button, &QToolButton::clicked, this, [this, &ornament] {
+            chooseOrnament(ornament);
+            ornaments_->menu()->hide();
+        });
+        grid->addWidget(button, i / kColumns, i % kColumns);
+        ++i;
+    }
+    return board;
+}
+
+void ShapeChoice::chooseOrnament(const Ornament& ornament) {
+    ShapeContent shape = ornament.shape;
+    shape.fill = fromQt(Theme::day().paper);
+    ornaments_->setText(tr("Ornament: %1 ▾").arg(QString::fromStdString(ornament.name)));
+    kind_->setCurrentIndex(-1);
+    bench_.setShapeToDraw(shape, QString::fromStdString(ornament.name));
 }
 
 /// New shapes are of paper with ink lines, which both stand out from most art.
@@ -44,7 +88,8 @@ void ShapeChoice::choose() {
         shape.stroke->width = piece && piece->flat->unit == Unit::Mm ? 1 : 12;
         if (chosen == kArrow) shape.stroke->endCap = LineCap::Arrow;
     }
-    bench_.setShapeToDraw(shape);
+    ornaments_->setText(tr("Ornaments ▾"));
+    bench_.setShapeToDraw(shape, kind_->currentText());
 }
 
 } // namespace glyptos

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/compose_bench.h"
+#include "file/ornaments.h"
 
 #include <QComboBox>
 #include <QToolButton>
@@ -15,9 +16,12 @@ class ShapeChoice : public QWidget {
 
   private:
     void choose();
+    void chooseOrnament(const Ornament& ornament);
+    QWidget* makeOrnaments();
 
     ComposeBench& bench_;
     QComboBox* kind_;
+    QToolButton* ornaments_;
 };
 
 } // namespace glyptos

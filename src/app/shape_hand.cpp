@@ -2,10 +2,10 @@
 
 #include "app/compose_bench.h"
 #include "app/layer_words.h"
+#include "app/shape_painting.h"
 #include "app/theme.h"
 #include "release/placing.h"
 
-#include <QPainterPath>
 #include <cmath>
 #include <numbers>
 
@@ -14,19 +14,6 @@ namespace {
 
 QPointF qt(Vec2 v) {
     return {v.x, v.y};
-}
-
-QPainterPath drawnPath(const Contour& contour, const Affine& map) {
-    QPainterPath out;
-    const auto& nodes = contour.nodes;
-    if (nodes.empty()) return out;
-    out.moveTo(qt(map.map(nodes[0].at)));
-    const size_t count = nodes.size() - (contour.closed ? 0 : 1);
-    for (size_t i = 0; i < count; ++i) {
-        const PathNode &a = nodes[i], &b = nodes[(i + 1) % nodes.size()];
-        out.cubicTo(qt(map.map(a.at + a.after)), qt(map.map(b.at + b.before)), qt(map.map(b.at)));
-    }
-    return out;
 }
 
 Vec2 pointOn(const PathNode& a, const PathNode& b, double t) {
@@ -115,7 +102,7 @@ void ShapeHand::press(const QMouseEvent& event, Vec2 at) {
 Layer ShapeHand::drawn(Vec2 to, Qt::KeyboardModifiers keys) const {
     Layer out;
     ShapeContent shape = bench_.shapeToDraw();
-    out.name = shapeWord(shape.kind).toStdString();
+    out.name = bench_.shapeName().toStdString();
     Vec2 from = from_, way = to - from;
     if (shape.kind == ShapeKind::Line) {
         double turn = std::atan2(way.y, way.x) * 180 / std::numbers::pi;
@@ -209,7 +196,7 @@ void ShapeHand::release() {
     }
     if (done == Doing::Node)
         return settle(ComposeBench::tr("Bend %1").arg(QString::fromStdString(start_->name)));
-    settle(ComposeBench::tr("Draw a shape: %1").arg(shapeWord(bench_.shapeToDraw().kind)));
+    settle(ComposeBench::tr("Draw a shape: %1").arg(bench_.shapeName()));
     document().selectLayer(drawing_);
 }
 
@@ -335,7 +322,7 @@ void ShapeHand::paintPath(QPainter& painter) const {
     Contour shown = sketch_;
     if (!handling_) shown.nodes.push_back({pointer_, {}, {}});
     painter.setBrush(Qt::NoBrush);
-    const QPainterPath way = drawnPath(shown, bench_.toView());
+    const QPainterPath way = painterPath(shown, bench_.toView());
     painter.setPen(QPen(QColor(255, 255, 255, 170), 3));
     painter.drawPath(way);
     painter.setPen(QPen(theme().accent, 1.4));
@@ -355,7 +342,7 @@ void ShapeHand::paintNodes(QPainter& painter) const {
     for (const Contour& contour : shape->contours) {
         painter.setPen(QPen(theme().accent, 1.4));
         painter.setBrush(Qt::NoBrush);
-        painter.drawPath(drawnPath(contour, map));
+        painter.drawPath(painterPath(contour, map));
         for (const PathNode& node : contour.nodes)
             for (const Vec2 way : {node.before, node.after})
                 if (way.length() > 1e-9) {

@@ -2,6 +2,7 @@
 
 #include "file/data_folder.h"
 #include "file/picture_reader.h"
+#include "raster/resample.h"
 
 #include <algorithm>
 #include <cmath>
@@ -11,6 +12,8 @@ namespace glyptos {
 namespace {
 
 constexpr double kLargestDrawing = 8192; // px on the longer side
+constexpr std::chrono::seconds kLately{5}, kTryAgain{20};
+constexpr int kLevels = 32;
 
 /// The power of two at or above `scale` at which a drawing is rendered, so that zooming does not redraw at
 /// every step.
@@ -35,12 +38,17 @@ PictureStore::~PictureStore() {
 }
 
 PictureStore::Job PictureStore::jobFor(const Source& source, double scale) const {
-    const bool drawing = source.format == "svg";
-    return {source.id, source.name, source.bytes, 1, drawing ? drawingScaleFor(source, scale) : 0};
+    Job job{source.id, source.name, source.bytes, 1, 0, 0};
+    if (source.format == "svg") job.drawingScale = drawingScaleFor(source, scale);
+    job.level = levelFor(job.drawingScale > 0 ? scale / job.drawingScale : scale, kLevels);
+    return job;
 }
 
 bool PictureStore::satisfied(const Entry& entry, const Job& job) const {
-    return entry.failed || (entry.pyramid && entry.reduce == 1 && entry.drawingScale >= job.drawingScale);
+    if (entry.failed) return true;
+    if (!entry.pyramid || entry.reduce != 1 || entry.drawingScale < job.drawingScale) return false;
+    return entry.pyramid->firstLevel() <= std::min(job.level, entry.pyramid->levels() - 1) ||
+           (ready_ && Clock::now() - entry.coarsened < kTryAgain);
 }
 
 PyramidPtr PictureStore::decode(const Job& job) {
@@ -63,17 +71,52 @@ void PictureStore::put(const Job& job, PyramidPtr pyramid) {
     entry.drawingScale = job.drawingScale;
     if (pyramid) bytes_ += pyramid->bytes();
     entry.pyramid = std::move(pyramid);
-    entry.used = ++clock_;
+    shrink(job.id);
+}
+
+void PictureStore::letGo(Entry& entry, int level) {
+    if (!entry.pyramid || entry.pyramid->firstLevel() >= level) return;
+    bytes_ -= entry.pyramid->bytes();
+    entry.pyramid = std::make_shared<const Pyramid>(entry.pyramid->from(level));
+    bytes_ += entry.pyramid->bytes();
+}
+
+std::map<std::string, PictureStore::Entry>::iterator PictureStore::longestAgo(const std::string& but) {
+    auto oldest = entries_.end();
+    for (auto it = entries_.begin(); it != entries_.end(); ++it)
+        if (it->second.pyramid && it->first != but &&
+            (oldest == entries_.end() || it->second.asked < oldest->second.asked))
+            oldest = it;
+    return oldest;
+}
+
+void PictureStore::shrink(const std::string& justPut) {
+    if (bytes_ <= budget_) return;
+    for (auto& [id, entry] : entries_) letGo(entry, entry.level);
     while (bytes_ > budget_) {
-        auto oldest = entries_.end();
-        for (auto it = entries_.begin(); it != entries_.end(); ++it)
-            if (it->second.pyramid && it->first != job.id &&
-                (oldest == entries_.end() || it->second.used < oldest->second.used))
-                oldest = it;
-        if (oldest == entries_.end()) return;
+        const auto oldest = longestAgo(justPut);
+        if (oldest == entries_.end() || (ready_ && Clock::now() - oldest->second.asked < kLately)) break;
         bytes_ -= oldest->second.pyramid->bytes();
         entries_.erase(oldest);
     }
+    const auto put = entries_.find(justPut);
+    if (!ready_ || put == entries_.end() || !put->second.pyramid) return;
+    Entry& entry = put->second;
+    while (bytes_ > budget_ && entry.pyramid->firstLevel() + 1 < entry.pyramid->levels()) {
+        letGo(entry, entry.pyramid->firstLevel() + 1);
+        entry.coarsened = Clock::now();
+    }
+}
+
+void PictureStore::setBudget(size_t bytes) {
+    const std::lock_guard lock(mutex_);
+    budget_ = bytes;
+    shrink({});
+}
+
+size_t PictureStore::bytes() const {
+    const std::lock_guard lock(mutex_);
+    return bytes_;
 }
 
 PyramidPtr PictureStore::picture(const Source& source, double scale) {
@@ -81,7 +124,8 @@ PyramidPtr PictureStore::picture(const Source& source, double scale) {
     const auto known = [&]() -> std::optional<PyramidPtr> {
         const std::lock_guard lock(mutex_);
         Entry& entry = entries_[source.id];
-        entry.used = ++clock_;
+        entry.asked = Clock::now();
+        entry.level = job.level;
         if (satisfied(entry, job)) return entry.pyramid;
         if (!ready_) return std::nullopt;
         if (queued_.insert(source.id).second) {
@@ -109,7 +153,7 @@ void PictureStore::offer(const Source& source, PyramidPtr look, int reduce) {
         const std::lock_guard lock(mutex_);
         if (entries_[source.id].pyramid) return;
     }
-    put({source.id, source.name, source.bytes, reduce, 0}, std::move(look));
+    put({source.id, source.name, source.bytes, reduce, 0, 0}, std::move(look));
 }
 
 bool PictureStore::busy() const {

@@ -1,8 +1,12 @@
-// Decoded pictures of the sources in use, made on demand and kept under a memory limit.
+// Decoded pictures of the sources in use, made on demand and kept under a memory limit. When they would take
+// more, levels finer than what was last asked for are let go first, then pictures that have not been asked
+// for lately, the longest ago first. When that is not enough, a picture decoded in the background is kept as
+// fine as fits, and tried again later; one that is waited for is always as fine as asked for.
 #pragma once
 
 #include "render/picture_provider.h"
 
+#include <chrono>
 #include <condition_variable>
 #include <deque>
 #include <functional>
@@ -28,6 +32,8 @@ class PictureStore : public PictureProvider {
     void offer(const Source& source, PyramidPtr look, int reduce);
     /// True while decodes are outstanding.
     bool busy() const;
+    void setBudget(size_t bytes);
+    size_t bytes() const;
 
   private:
     struct Job {
@@ -35,19 +41,26 @@ class PictureStore : public PictureProvider {
         std::shared_ptr<const std::vector<uint8_t>> bytes;
         int reduce = 1;
         double drawingScale = 1; ///< of drawings; 0 for pictures of pixels
+        int level = 0;           ///< the finest that is needed
     };
+    using Clock = std::chrono::steady_clock;
     struct Entry {
         PyramidPtr pyramid;
         int reduce = 0;          ///< of what is there; 0: nothing yet
         double drawingScale = 0; ///< of what is there
         bool failed = false;
-        uint64_t used = 0;
+        int level = 0; ///< finest that was last asked for
+        Clock::time_point asked{},
+            coarsened{}; ///< last time that it was, and was kept less fine than asked for
     };
 
     Job jobFor(const Source& source, double scale) const;
     bool satisfied(const Entry& entry, const Job& job) const;
     static PyramidPtr decode(const Job& job);
     void put(const Job& job, PyramidPtr pyramid);
+    void shrink(const std::string& justPut);
+    void letGo(Entry& entry, int level);
+    std::map<std::string, Entry>::iterator longestAgo(const std::string& but);
     void work(const std::stop_token& stop);
 
     mutable std::mutex mutex_;
@@ -57,7 +70,6 @@ class PictureStore : public PictureProvider {
     std::deque<Job> jobs_;
     std::set<std::string> queued_;
     size_t budget_, bytes_ = 0;
-    uint64_t clock_ = 0;
     Ready ready_;
     std::jthread worker_;
 };

@@ -36,17 +36,26 @@ Picture halved(const Picture& source) {
 
 } // namespace
 
-Pyramid::Pyramid(Picture base) {
-    levels_.push_back(std::move(base));
-    while (levels_.back().width > 1 || levels_.back().height > 1)
-        levels_.push_back(levels_.back().is16() ? halved<uint16_t>(levels_.back())
-                                                : halved<uint8_t>(levels_.back()));
+Pyramid::Pyramid(Picture base)
+    : width_(base.width)
+    , height_(base.height) {
+    levels_.push_back(std::make_shared<const Picture>(std::move(base)));
+    while (levels_.back()->width > 1 || levels_.back()->height > 1)
+        levels_.push_back(std::make_shared<const Picture>(
+            levels_.back()->is16() ? halved<uint16_t>(*levels_.back()) : halved<uint8_t>(*levels_.back())));
 }
 
 size_t Pyramid::bytes() const {
     size_t sum = 0;
-    for (const Picture& p : levels_) sum += p.bytes();
+    for (const auto& p : levels_) sum += p ? p->bytes() : 0;
     return sum;
+}
+
+Pyramid Pyramid::from(int first) const {
+    Pyramid out = *this;
+    out.first_ = std::clamp(first, first_, levels() - 1);
+    for (int k = 0; k < out.first_; ++k) out.levels_[size_t(k)] = nullptr;
+    return out;
 }
 
 } // namespace glyptos

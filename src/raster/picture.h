@@ -43,14 +43,22 @@ class Pyramid {
   public:
     explicit Pyramid(Picture base);
 
-    const Picture& level(int k) const { return levels_[size_t(k)]; }
+    /// Level k, which must be there: firstLevel() ≤ k < levels().
+    const Picture& level(int k) const { return *levels_[size_t(k)]; }
     int levels() const { return static_cast<int>(levels_.size()); }
-    int width() const { return levels_[0].width; }
-    int height() const { return levels_[0].height; }
+    /// The finest level that is there; those below it were let go to save memory.
+    int firstLevel() const { return first_; }
+    /// Size of level 0, whether it is there or not.
+    int width() const { return width_; }
+    int height() const { return height_; }
+    bool opaque() const { return levels_.back()->opaque; }
     size_t bytes() const;
+    /// The same without the levels finer than `first`; the others are shared.
+    Pyramid from(int first) const;
 
   private:
-    std::vector<Picture> levels_;
+    std::vector<std::shared_ptr<const Picture>> levels_;
+    int first_ = 0, width_ = 0, height_ = 0;
 };
 
 using PyramidPtr = std::shared_ptr<const Pyramid>;

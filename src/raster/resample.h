@@ -16,6 +16,9 @@ namespace glyptos {
 /// whose pixels are still at most one result pixel wide. 0 for scale > 1/2.
 int levelFor(double scale, int levels);
 
+/// The level that resampleTile reads of that pyramid: the one above, or the finest that is there.
+int levelFor(double scale, const Pyramid& pyramid);
+
 /// Fills `out` with the part of `source` at the result pixels [x, x+out.width) × [y, y+out.height).
 /// `sourceToResult` maps level-0 pixel coordinates to result pixels and must be invertible. Outside the
 /// picture its edge pixels go on; the caller cuts the edge.

@@ -174,9 +174,13 @@ int levelFor(double scale, int levels) {
     return level;
 }
 
+int levelFor(double scale, const Pyramid& pyramid) {
+    return std::max(levelFor(scale, pyramid.levels()), pyramid.firstLevel());
+}
+
 void resampleTile(const Pyramid& source, const Affine& sourceToResult, int x, int y, Tile& out) {
     const double scale = std::max(sourceToResult.scaleX(), sourceToResult.scaleY());
-    const int level = levelFor(scale, source.levels());
+    const int level = levelFor(scale, source);
     const double block = std::ldexp(1.0, level);
     const auto toSource = (sourceToResult * Affine::scaling(block, block)).inverse();
     if (!toSource) return;

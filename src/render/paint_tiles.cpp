@@ -181,7 +181,7 @@ Tile patternTile(const Pattern& pattern, const Affine& toOutput, const IntRect& 
                           Affine::rotation(pattern.turn) * Affine::scaling(pattern.scale, pattern.scale) *
                           Affine::scaling(double(source.width) / source.picture->width(),
                                           double(source.height) / source.picture->height());
-    const int level = levelFor(std::max(placed.scaleX(), placed.scaleY()), source.picture->levels());
+    const int level = levelFor(std::max(placed.scaleX(), placed.scaleY()), *source.picture);
     const Picture& picture = source.picture->level(level);
     const EndlessPicture endless(picture, pattern);
     const Affine fromLevel = placed * Affine::scaling(double(source.picture->width()) / picture.width,

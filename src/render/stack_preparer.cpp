@@ -1,4 +1,5 @@
 #include "render/stack_preparer.h"
+#include "raster/resample.h"
 
 #include "release/fields.h"
 #include "release/placing.h"
@@ -126,7 +127,7 @@ class StackPreparer {
             .add(view.toOutput)
             .add(region_);
         if (const auto* p = std::get_if<PictureContent>(&mask.form))
-            hash.add(p->source).add(p->crop).add(picture.picture ? picture.picture->width() : 0);
+            hash.add(p->source).add(p->crop).add(stateOf(picture.picture));
         else if (const auto* gradient = std::get_if<Gradient>(&mask.form))
             hash.add(*gradient);
         else
@@ -163,7 +164,7 @@ class StackPreparer {
         return pictureFor(pattern->source, pattern->scale * std::max(map.scaleX(), map.scaleY()));
     }
 
-    static int sizeOf(const PatternPicture& p) { return p.picture ? p.picture->width() : 0; }
+    static int sizeOf(const PatternPicture& p) { return stateOf(p.picture); }
 
     /// False when the layer shows nothing in this tile.
     bool rowsOf(const Layer& layer, const PanelView& view, PreparedLayer& out) {
@@ -193,10 +194,27 @@ class StackPreparer {
         if (!picture) return false;
         if (direct(picture, *source, map, shown, out)) return true;
         KeyHash hash(kPicture);
-        hash.add(source->id).add(picture->width()).add(map).add(shown).add(region_);
+        hash.add(source->id)
+            .add(picture->width())
+            .add(levelRead(*picture, *source, map))
+            .add(map)
+            .add(shown)
+            .add(region_);
         return cachedTile(hash.key(), out, [&] {
             return pictureTile(*picture, source->width, source->height, map, shown, region_);
         });
+    }
+
+    /// The level of the picture that is read; tiles of another one would look otherwise.
+    static int levelRead(const Pyramid& picture, const Source& source, const Affine& map) {
+        const double scale = std::max(map.scaleX() * source.width / picture.width(),
+                                      map.scaleY() * source.height / picture.height());
+        return levelFor(scale, picture);
+    }
+
+    /// Tells pictures of different sharpness of one source apart.
+    static int stateOf(const PyramidPtr& picture) {
+        return picture ? picture->width() * 32 + picture->firstLevel() : 0;
     }
 
     /// Pixels that fall exactly on pixels need no sampling.
@@ -206,7 +224,8 @@ class StackPreparer {
         const Rect area = map.mapBounds(shown);
         if (std::abs(map.a - 1) > 1e-9 || std::abs(map.d - 1) > 1e-9 || map.b != 0 || map.c != 0 ||
             !whole(map.e) || !whole(map.f) || !whole(area.x) || !whole(area.y) || !whole(area.right()) ||
-            !whole(area.bottom()) || picture->width() != source.width || picture->height() != source.height)
+            !whole(area.bottom()) || picture->width() != source.width || picture->height() != source.height ||
+            picture->firstLevel() > 0)
             return false;
         const int left = int(std::lround(area.x)), top = int(std::lround(area.y));
         PictureRows rows{

@@ -65,6 +65,27 @@ class DrawingTest : public QObject {
         QCOMPARE(t->seen({500 + 40, 700}), QColor(26, 26, 51));
     }
 
+    void anOrnamentIsDrawnInAnyColour() {
+        QTest::keyClick(&t->bench(), Qt::Key_S);
+        QToolButton* anchor = nullptr;
+        for (QToolButton* b : t->window->findChildren<QToolButton*>())
+            if (b->accessibleName() == "Anchor") anchor = b;
+        QVERIFY(anchor);
+        anchor->click();
+        t->drag(t->bench(), t->on({1000, 1000}), t->on({2000, 2000}));
+        QCOMPARE(t->document().selectedLayer()->name, std::string("Anchor"));
+        const Rect box = t->bounds(t->document().layer());
+        QVERIFY(isNear({box.x, box.y}, {1000, 1000}) && isNear({box.w, box.h}, {1000, 1000}));
+        QCOMPARE(t->seen({1500, 1500}), QColor("#F4F1EA")); // its shank
+        QCOMPARE(t->seen({1200, 1500}), QColor(26, 26, 51));
+        QTest::keyClick(&t->bench(), Qt::Key_P);
+        t->putBox("Red", {100, 100, 300, 300}, {1, 0, 0, 1});
+        t->document().selectLayer(t->layer("Anchor")->id);
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, {}, t->on({250, 250}));
+        t->settle();
+        QCOMPARE(t->seen({1500, 1500}), QColor(255, 0, 0));
+    }
+
     void aPathIsClickedNodeByNode() {
         choose("free path");
         for (const Vec2 at : {Vec2{600, 600}, Vec2{1800, 600}, Vec2{1200, 1800}})

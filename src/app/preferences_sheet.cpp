@@ -1,0 +1,42 @@
+#include "app/preferences_sheet.h"
+
+#include "app/layer_section.h"
+
+#include <QVBoxLayout>
+
+namespace glyptos {
+
+PreferencesSheet::PreferencesSheet(Engine& engine, QWidget* parent)
+    : QDialog(parent) {
+    setAttribute(Qt::WA_DeleteOnClose);
+    setWindowTitle(tr("Preferences"));
+    auto* column = new QVBoxLayout(this);
+    auto* share = new NumberField(tr("Memory for pictures and tiles"),
+                                  plainUnit(QStringLiteral("%"), 0, 5, kLeastMemoryShare, kMostMemoryShare));
+    auto* says = roleLabel(QString(), "soft");
+    const auto tell = [says](double percent) {
+        const double gib = double(installedMemory()) / double(size_t(1) << 30);
+        says->setText(
+            tr("%1 of the %2 GiB of this machine. More keeps more pictures ready; pictures beyond it are "
+               "read again when they are needed.")
+                .arg(tr("%1 GiB").arg(gib * percent / 100, 0, 'f', 1))
+                .arg(gib, 0, 'f', 1));
+    };
+    share->setValue(memoryShare());
+    tell(memoryShare());
+    connect(share, &NumberField::edited, this, [&engine, tell](double percent, bool) {
+        setMemoryShare(engine, int(percent));
+        tell(percent);
+    });
+    auto* form = new QFormLayout;
+    form->addRow(new FieldLabel(tr("Memory for pictures"), share), share);
+    column->addLayout(form);
+    says->setMinimumWidth(320);
+    column->addWidget(says);
+    auto* done = new QPushButton(tr("Done"));
+    done->setAutoDefault(false);
+    connect(done, &QPushButton::clicked, this, &QDialog::accept);
+    column->addWidget(done);
+}
+
+} // namespace glyptos

@@ -1,0 +1,90 @@
+// Decoded pictures under a memory limit.
+#include "file/picture_store.h"
+
+#include "support/pictures.h"
+
+using namespace glyptos;
+using namespace glyptos::test;
+
+namespace {
+
+constexpr int kSide = 256;
+constexpr size_t kWhole = size_t(kSide) * kSide * 4 * 4 / 3; // with its levels, about
+
+SourcePtr noisy(int seed) {
+    const auto shade = [=](int x, int y) {
+        const auto v = uint32_t(x * 73 + y * 151 + seed * 31) * 2654435761u;
+        return std::array<uint8_t, 4>{uint8_t(v >> 24), uint8_t(v >> 16), uint8_t(v >> 8), 255};
+    };
+    return importBytes(pngOf(kSide, kSide, shade), "n" + std::to_string(seed) + ".png").value().source;
+}
+
+} // namespace
+
+class PictureStoreTest : public QObject {
+    Q_OBJECT
+
+  private Q_SLOTS:
+    void finerLevelsGoFirstAndTheOthersAreTheSame() {
+        const SourcePtr a = noisy(1), b = noisy(2);
+        PictureStore full, tight(kWhole + kWhole / 3);
+        const PyramidPtr whole = full.picture(*a, 0.2);
+        tight.picture(*a, 0.2);
+        tight.picture(*b, 0.2);
+        QVERIFY(tight.bytes() <= kWhole + kWhole / 3);
+        const PyramidPtr kept = tight.picture(*a, 0.2);
+        QCOMPARE(kept->firstLevel(), 2);
+        QCOMPARE(kept->width(), kSide);
+        for (int k = 2; k < whole->levels(); ++k)
+            for (int y = 0; y < whole->level(k).height; ++y)
+                QVERIFY(std::equal(kept->level(k).row<uint8_t>(y),
+                                   kept->level(k).row<uint8_t>(y) + size_t(4) * size_t(kept->level(k).width),
+                                   whole->level(k).row<uint8_t>(y)));
+        // What is asked for closer is read again.
+        QCOMPARE(tight.picture(*a, 1)->firstLevel(), 0);
+    }
+
+    void whatIsWaitedForIsAlwaysWhole() {
+        const SourcePtr a = noisy(1), b = noisy(2);
+        PictureStore tight(kWhole / 2);
+        for (int i = 0; i < 3; ++i) {
+            QCOMPARE(tight.picture(*a, 1)->firstLevel(), 0);
+            QCOMPARE(tight.picture(*b, 1)->firstLevel(), 0);
+        }
+    }
+
+    void inTheBackgroundItIsAsFineAsFitsAndComesToRest() {
+        std::vector<SourcePtr> sources;
+        for (int i = 0; i < 6; ++i) sources.push_back(noisy(i));
+        std::atomic<int> decodes = 0;
+        const size_t budget = 2 * kWhole + kWhole / 2;
+        PictureStore store(budget, [&](const std::string&) { ++decodes; });
+        // As a bench does that draws all of them again whenever one is ready.
+        const auto draw = [&] {
+            for (const SourcePtr& s : sources) store.picture(*s, 1);
+        };
+        int drawn = -1;
+        QVERIFY(QTest::qWaitFor([&] {
+            if (drawn != decodes) drawn = decodes, draw();
+            return !store.busy() && drawn == decodes;
+        }));
+        QVERIFY2(decodes <= 12, qPrintable(QString::number(decodes)));
+        QVERIFY(store.bytes() <= budget + 6 * 4); // one pixel of each is always kept
+        int there = 0;
+        for (const SourcePtr& s : sources) there += bool(store.picture(*s, 1));
+        QCOMPARE(there, 6);
+    }
+
+    void aSmallerBudgetActsAtOnce() {
+        const SourcePtr a = noisy(1), b = noisy(2);
+        PictureStore store;
+        store.picture(*a, 1);
+        store.picture(*b, 1);
+        QVERIFY(store.bytes() > 3 * kWhole / 2);
+        store.setBudget(kWhole + kWhole / 4);
+        QVERIFY(store.bytes() <= kWhole + kWhole / 4);
+    }
+};
+
+QTEST_GUILESS_MAIN(PictureStoreTest)
+#include "picture_store_test.moc"
