@@ -1,159 +1,35 @@
-// glyptos-bench [--json FILE]: the budgets of docs/performance.md, measured against a peer in the same run
-// where there is one. Times are the least of several runs for ratios, and the 95th percentile where a budget
-// says so.
+// glyptos-bench [--json FILE] [--curve]: the budgets of docs/performance.md, measured against a peer in the
+// same run where there is one; with --curve, how the cost grows with size and depth. Times are the least of
+// several runs for ratios, and the 95th percentile where a budget says so.
 #include "app/main_window.h"
 #include "app/theme.h"
 #include "file/data_folder.h"
 #include "file/picture_reader.h"
 #include "file/picture_writer.h"
+#include "flatten.h"
+#include "layers.h"
 #include "raster/noise.h"
 #include "release/placing.h"
 
 #include <QApplication>
-#include <QPainter>
+#include <QProcess>
 #include <QStandardPaths>
-#include <algorithm>
-#include <chrono>
+#include <atomic>
 #include <cstdio>
 #include <fstream>
 #include <nlohmann/json.hpp>
+#include <thread>
 
 namespace {
 
 using namespace glyptos;
-using Clock = std::chrono::steady_clock;
-
-double milliseconds(const std::function<void()>& work) {
-    const auto start = Clock::now();
-    work();
-    return std::chrono::duration<double, std::milli>(Clock::now() - start).count();
-}
-
-double least(int runs, const std::function<void()>& work) {
-    double best = 1e300;
-    for (int i = 0; i < runs; ++i) best = std::min(best, milliseconds(work));
-    return best;
-}
-
-struct Row {
-    std::string work;
-    double ours = 0, peer = 0, budget = 0; ///< ms; budget is a ratio when there is a peer
-    double figure() const { return peer > 0 ? ours / peer : ours; }
-    bool holds() const { return figure() <= budget; }
-};
-
-/// Decoded pictures at hand, so that compositing is measured and not decoding.
-class HeldPictures : public PictureProvider {
-  public:
-    PyramidPtr picture(const Source& source, double) override { return held.at(source.id); }
-    std::map<std::string, PyramidPtr> held;
-};
-
-Picture texture(int side, uint32_t seed, bool opaque) {
-    Picture p = Picture::create<uint8_t>(side, side);
-    p.opaque = opaque;
-    for (int y = 0; y < side; ++y) {
-        uint8_t* row = p.row<uint8_t>(y);
-        for (int x = 0; x < side; ++x) {
-            const uint32_t a = opaque ? 255 : uint32_t(96 + 128 * hashNoise(x / 64, y / 64, seed));
-            for (uint32_t c = 0; c < 3; ++c)
-                row[4 * x + int(c)] =
-                    static_cast<uint8_t>(uint32_t(hashNoise(x / 3, y / 3, seed + c) * 255) * a / 255);
-            row[4 * x + 3] = static_cast<uint8_t>(a);
-        }
-    }
-    return p;
-}
-
-std::shared_ptr<const Form> screenForm(int side) {
-    Form form;
-    form.id = form.name = "bench";
-    form.unit = Unit::Px;
-    form.panels.push_back(
-        {"front", "Front", "0", "0", std::to_string(side), std::to_string(side), 0, {}, true});
-    return std::make_shared<const Form>(form);
-}
-
-/// Twelve layers of side², in five modes by turns, on a screen piece of that size.
-struct TwelveLayers {
-    static constexpr int kLayers = 12;
-    static constexpr std::array kTurns{BlendMode::Normal, BlendMode::Multiply, BlendMode::Screen,
-                                       BlendMode::Overlay, BlendMode::SoftLight};
-    HeldPictures pictures;
-    ReleasePtr release;
-    PanelRef panel;
-    std::vector<QImage> images; ///< the same pixels for QPainter
-
-    explicit TwelveLayers(int side) {
-        release = *withPiece(std::make_shared<const Release>(), screenForm(side));
-        panel = {release->pieces[0]->id, "front"};
-        for (int i = 0; i < kLayers; ++i) {
-            auto source = std::make_shared<Source>();
-            source->id = std::to_string(i);
-            source->width = source->height = side;
-            Picture p = texture(side, uint32_t(i) * 10, i == 0);
-            images.push_back(
-                QImage(p.row<uint8_t>(0), side, side, side * 4, QImage::Format_RGBA8888_Premultiplied)
-                    .convertToFormat(QImage::Format_ARGB32_Premultiplied));
-            pictures.held[source->id] = std::make_shared<const Pyramid>(std::move(p));
-            release = withSource(release, source);
-            Layer layer;
-            layer.name = source->id;
-            layer.blend = kTurns[size_t(i) % kTurns.size()];
-            layer.opacity = i == 0 ? 1 : 0.9;
-            layer.content = PictureContent{source->id, {0, 0, 1, 1}};
-            layer.placement.position = {side / 2.0, side / 2.0};
-            release = withLayer(release, panel, layer);
-        }
-    }
-
-    QImage withQPainter() const {
-        constexpr std::array modes{QPainter::CompositionMode_SourceOver, QPainter::CompositionMode_Multiply,
-                                   QPainter::CompositionMode_Screen, QPainter::CompositionMode_Overlay,
-                                   QPainter::CompositionMode_SoftLight};
-        QImage out(images[0].size(), QImage::Format_ARGB32_Premultiplied);
-        out.fill(Qt::transparent);
-        QPainter painter(&out);
-        for (int i = 0; i < kLayers; ++i) {
-            painter.setCompositionMode(modes[size_t(i) % modes.size()]);
-            painter.setOpacity(i == 0 ? 1 : 0.9);
-            painter.drawImage(0, 0, images[size_t(i)]);
-        }
-        return out;
-    }
-};
-
-Row flatten(TwelveLayers& work, const FontLibrary& fonts) {
-    Renderer renderer(work.pictures, fonts);
-    const Scene scene = panelScene(work.release, work.panel, 1, false);
-    const double ours = least(4, [&] { renderer.renderBgra8(scene, scene.bounds()); });
-    const double peer = least(2, [&] { work.withQPainter(); });
-    return {"flatten 12 layers of 3750², against QPainter", ours, peer, 0.2};
-}
-
-Row opacityChange(TwelveLayers& work, const FontLibrary& fonts) {
-    Renderer renderer(work.pictures, fonts);
-    const double scale = 600.0 / 3750;
-    const auto show = [&](const ReleasePtr& release) {
-        renderer.renderBgra8(panelScene(release, work.panel, scale, false, {150, 0}), {0, 0, 900, 600});
-    };
-    show(work.release);
-    std::vector<double> times;
-    for (int i = 0; i < 60; ++i) {
-        const std::string layer = stackOf(*work.release, work.panel)[size_t(i) % TwelveLayers::kLayers]->id;
-        const ReleasePtr next =
-            withChangedLayer(work.release, work.panel, layer, [&](Layer& l) { l.opacity = 0.3 + 0.01 * i; });
-        times.push_back(milliseconds([&] { show(next); }));
-    }
-    std::sort(times.begin(), times.end());
-    return {"one opacity change, 900×600 at fit zoom, p95", times[size_t(double(times.size()) * 0.95)], 0,
-            16};
-}
+using namespace glyptos::bench;
 
 /// Renders a cover with that picture at fit zoom.
 void showOnCover(PictureStore& store, const FontLibrary& fonts, const SourcePtr& source) {
     Renderer renderer(store, fonts);
-    ReleasePtr release = withSource(*withPiece(std::make_shared<const Release>(), screenForm(3000)), source);
+    ReleasePtr release =
+        withSource(*withPiece(std::make_shared<const Release>(), screenForm(3000, 3000)), source);
     Layer layer;
     layer.content = PictureContent{source->id, {0, 0, 1, 1}};
     layer.placement = covering({0, 0, 3000, 3000}, *source);
@@ -205,6 +81,37 @@ Row startUp(QApplication& app, const std::string& demo) {
     return {"start to usable window with the demo", ms, 0, 1500};
 }
 
+/// Prints the memory that was held by the process itself at its peak, MiB: what could not be given back to
+/// the files it came from.
+int gatefoldHere(const FontLibrary& fonts) {
+    std::atomic<bool> done = false;
+    size_t most = 0;
+    std::thread watch([&] {
+        while (!done) {
+            std::ifstream status("/proc/self/status");
+            for (std::string line; std::getline(status, line);)
+                if (line.starts_with("RssAnon:"))
+                    most = std::max(most, size_t(std::stoul(line.substr(8))) / 1024);
+            std::this_thread::sleep_for(std::chrono::milliseconds(5));
+        }
+    });
+    gatefold(fonts);
+    done = true;
+    watch.join();
+    std::printf("%zu\n", most);
+    return 0;
+}
+
+/// In a process of its own, whose memory holds nothing else.
+Row gatefoldMemory() {
+    QProcess child;
+    child.start(QCoreApplication::applicationFilePath(), {QStringLiteral("--gatefold")});
+    child.waitForFinished(-1);
+    const QList<QByteArray> lines = child.readAllStandardOutput().split('\n');
+    std::printf("gatefold 7617 x 3756, 20 pictures of its size: %s ms\n", lines.value(0).constData());
+    return {"gatefold 7617×3756, 20 layers, peak memory", lines.value(1).toDouble(), 0, 2048, "MiB"};
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -217,24 +124,28 @@ int main(int argc, char** argv) {
         (QApplication::applicationDirPath() + QStringLiteral("/../demo/slack-tide-almanac.glyptos"))
             .toStdString();
     std::vector<Row> rows;
-    rows.push_back(startUp(app, demo));
     const FontLibrary fonts(dataFolder() / "fonts", true);
-    {
-        TwelveLayers work(3750);
-        rows.push_back(flatten(work, fonts));
-        rows.push_back(opacityChange(work, fonts));
-    }
+    if (arguments.contains(QStringLiteral("--gatefold"))) return gatefoldHere(fonts);
+    if (arguments.contains(QStringLiteral("--curve"))) return linearity(fonts), 0;
+    for (Row& row : flattenAgainstPeers(fonts)) rows.push_back(row);
+    for (Row& row : oneLayerChanges(fonts)) rows.push_back(row);
+    rows.push_back(gatefoldMemory());
     for (Row& row : bigJpeg(fonts)) rows.push_back(row);
+    rows.push_back(startUp(app, demo));
     nlohmann::ordered_json json = nlohmann::ordered_json::array();
     std::printf("%-52s %12s %12s %8s %9s  %s\n", "work", "ours", "peer", "ratio", "budget", "holds");
     bool all = true;
     for (const Row& r : rows) {
         const std::string peer = r.peer > 0 ? std::to_string(int(r.peer)) + " ms" : "-";
-        std::printf("%-52s %9.1f ms %12s %8.3f %9.3g  %s\n", r.work.c_str(), r.ours, peer.c_str(),
-                    r.peer > 0 ? r.figure() : 0.0, r.budget, r.holds() ? "yes" : "NO");
+        std::printf("%-52s %8.1f %-3s %12s %8.3f %9.3g  %s\n", r.work.c_str(), r.ours, r.unit.c_str(),
+                    peer.c_str(), r.peer > 0 ? r.figure() : 0.0, r.budget,
+                    r.budget <= 0 ? "-"
+                    : r.holds()   ? "yes"
+                                  : "NO");
         json.push_back({{"work", r.work},
-                        {"oursMs", r.ours},
-                        {"peerMs", r.peer},
+                        {"ours", r.ours},
+                        {"unit", r.unit},
+                        {"peer", r.peer},
                         {"ratio", r.peer > 0 ? r.figure() : 0},
                         {"budget", r.budget},
                         {"holds", r.holds()}});

@@ -83,6 +83,7 @@ void BenchGrid::lay() {
                                                  : tr("Take %1").arg(QString::fromStdString(what)));
             side->setTake(what);
             side->show();
+            side->lower(); // under what floats on the benches
             widget = side;
         }
         grid_->addWidget(widget, int(i) / columns, int(i) % columns);

@@ -8,7 +8,7 @@ namespace glyptos {
 
 Engine::Engine()
     : fonts(dataFolder() / "fonts")
-    , pictures(size_t(4) << 30,
+    , pictures(installedMemory() / 4,
                [this](const std::string&) {
                    QMetaObject::invokeMethod(this, &Engine::pictureReady, Qt::QueuedConnection);
                })

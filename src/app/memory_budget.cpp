@@ -2,7 +2,6 @@
 
 #include <QSettings>
 #include <algorithm>
-#include <unistd.h>
 
 namespace glyptos {
 namespace {
@@ -10,11 +9,6 @@ namespace {
 const auto kKey = QStringLiteral("memory/share");
 
 } // namespace
-
-size_t installedMemory() {
-    const long pages = sysconf(_SC_PHYS_PAGES), page = sysconf(_SC_PAGE_SIZE);
-    return pages > 0 && page > 0 ? size_t(pages) * size_t(page) : size_t(4) << 30;
-}
 
 int memoryShare() {
     const int percent = QSettings().value(kKey, kStandardMemoryShare).toInt();

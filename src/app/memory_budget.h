@@ -2,11 +2,9 @@
 #pragma once
 
 #include "app/document.h"
+#include "file/memory.h"
 
 namespace glyptos {
-
-/// Bytes of memory that the machine has.
-size_t installedMemory();
 
 /// Shares of the machine's memory, per cent, that can be chosen; a quarter is the standard.
 inline constexpr int kLeastMemoryShare = 5, kMostMemoryShare = 80, kStandardMemoryShare = 25;

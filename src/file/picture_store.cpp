@@ -2,10 +2,12 @@
 
 #include "file/data_folder.h"
 #include "file/picture_reader.h"
+#include "raster/disk_picture.h"
 #include "raster/resample.h"
 
 #include <algorithm>
 #include <cmath>
+#include <cstdlib>
 #include <tbb/task_arena.h>
 
 namespace glyptos {
@@ -14,6 +16,18 @@ namespace {
 constexpr double kLargestDrawing = 8192; // px on the longer side
 constexpr std::chrono::seconds kLately{5}, kTryAgain{20};
 constexpr int kLevels = 32;
+
+/// $XDG_CACHE_HOME/glyptos, or what stands for it (XDG base directories); the system's temporary folder when
+/// that cannot be made.
+std::filesystem::path cacheFolder() {
+    const char *cache = std::getenv("XDG_CACHE_HOME"), *home = std::getenv("HOME");
+    std::filesystem::path folder = cache && *cache ? cache
+                                   : home && *home ? std::string(home) + "/.cache"
+                                                   : "";
+    std::error_code failed;
+    if (!folder.empty()) std::filesystem::create_directories(folder /= "glyptos", failed);
+    return folder.empty() || failed ? std::filesystem::temp_directory_path(failed) : folder;
+}
 
 /// The power of two at or above `scale` at which a drawing is rendered, so that zooming does not redraw at
 /// every step.
@@ -26,6 +40,7 @@ double drawingScaleFor(const Source& source, double scale) {
 
 PictureStore::PictureStore(size_t budgetBytes, Ready ready)
     : budget_(budgetBytes)
+    , spill_(cacheFolder())
     , ready_(std::move(ready)) {
     if (ready_) worker_ = std::jthread([this](const std::stop_token& stop) { work(stop); });
 }
@@ -65,53 +80,96 @@ PyramidPtr PictureStore::decode(const Job& job) {
 void PictureStore::put(const Job& job, PyramidPtr pyramid) {
     const std::lock_guard lock(mutex_);
     Entry& entry = entries_[job.id];
-    if (entry.pyramid) bytes_ -= entry.pyramid->bytes();
+    bytes_ -= inMemory(entry);
     entry.failed = !pyramid;
     entry.reduce = job.reduce;
     entry.drawingScale = job.drawingScale;
-    if (pyramid) bytes_ += pyramid->bytes();
     entry.pyramid = std::move(pyramid);
-    shrink(job.id);
+    entry.onDisk = false;
+    bytes_ += inMemory(entry);
 }
 
 void PictureStore::letGo(Entry& entry, int level) {
-    if (!entry.pyramid || entry.pyramid->firstLevel() >= level) return;
-    bytes_ -= entry.pyramid->bytes();
+    if (!entry.pyramid || entry.onDisk || entry.pyramid->firstLevel() >= level) return;
+    bytes_ -= inMemory(entry);
     entry.pyramid = std::make_shared<const Pyramid>(entry.pyramid->from(level));
-    bytes_ += entry.pyramid->bytes();
+    bytes_ += inMemory(entry);
 }
 
-std::map<std::string, PictureStore::Entry>::iterator PictureStore::longestAgo(const std::string& but) {
+/// Of those in memory that nobody holds.
+std::map<std::string, PictureStore::Entry>::iterator PictureStore::longestAgo() {
     auto oldest = entries_.end();
     for (auto it = entries_.begin(); it != entries_.end(); ++it)
-        if (it->second.pyramid && it->first != but &&
+        if (inMemory(it->second) > 0 && it->second.pyramid.use_count() == 1 &&
             (oldest == entries_.end() || it->second.asked < oldest->second.asked))
             oldest = it;
     return oldest;
 }
 
-void PictureStore::shrink(const std::string& justPut) {
-    if (bytes_ <= budget_) return;
-    for (auto& [id, entry] : entries_) letGo(entry, entry.level);
-    while (bytes_ > budget_) {
-        const auto oldest = longestAgo(justPut);
-        if (oldest == entries_.end() || (ready_ && Clock::now() - oldest->second.asked < kLately)) break;
-        bytes_ -= oldest->second.pyramid->bytes();
-        entries_.erase(oldest);
-    }
-    const auto put = entries_.find(justPut);
-    if (!ready_ || put == entries_.end() || !put->second.pyramid) return;
-    Entry& entry = put->second;
-    while (bytes_ > budget_ && entry.pyramid->firstLevel() + 1 < entry.pyramid->levels()) {
+void PictureStore::coarsen(Entry& entry) {
+    while (bytes_ > budget_ && entry.pyramid->firstLevel() + 1 < entry.pyramid->levels())
         letGo(entry, entry.pyramid->firstLevel() + 1);
-        entry.coarsened = Clock::now();
+    entry.coarsened = Clock::now();
+}
+
+/// Lets go of what has no room. Files are written without holding up those who ask for pictures.
+void PictureStore::trim(const std::string& justPut) {
+    while (true) {
+        std::string id;
+        PyramidPtr pyramid;
+        std::filesystem::path folder;
+        {
+            const std::lock_guard lock(mutex_);
+            if (bytes_ <= budget_) return;
+            for (auto& [name, entry] : entries_) letGo(entry, entry.level);
+            auto oldest = longestAgo();
+            // While all are being drawn none of them gives memory back; the newest is not drawn yet.
+            if (oldest == entries_.end()) oldest = entries_.find(justPut);
+            if (bytes_ <= budget_ || oldest == entries_.end() || inMemory(oldest->second) == 0) return;
+            id = oldest->first;
+            pyramid = oldest->second.pyramid;
+            folder = spill_;
+        }
+        auto written = onDisk(*pyramid, folder);
+        PyramidPtr spilled = written ? std::make_shared<const Pyramid>(std::move(*written)) : nullptr;
+        const std::lock_guard lock(mutex_);
+        const auto now = entries_.find(id);
+        if (now != entries_.end() && now->second.pyramid == pyramid &&
+            !makeRoom(now->second, spilled, justPut))
+            return;
     }
 }
 
-void PictureStore::setBudget(size_t bytes) {
+/// False when nothing more can be done. Without a file: in the background what was asked for lately is kept,
+/// and the newest made to fit; elsewhere it is decoded again when it is needed.
+bool PictureStore::makeRoom(Entry& entry, PyramidPtr spilled, const std::string& justPut) {
+    if (!spilled) {
+        const auto put = entries_.find(justPut);
+        const bool hasNewest = put != entries_.end() && inMemory(put->second) > 0;
+        const bool isNewest = hasNewest && &entry == &put->second;
+        const bool inUse = ready_ && Clock::now() - entry.asked < kLately;
+        if (ready_ && hasNewest && (isNewest || inUse)) return coarsen(put->second), false;
+        if (isNewest) return false;
+    }
+    bytes_ -= inMemory(entry);
+    entry.onDisk = bool(spilled);
+    entry.pyramid = std::move(spilled);
+    return true;
+}
+
+void PictureStore::setSpillFolder(const std::filesystem::path& folder) {
     const std::lock_guard lock(mutex_);
-    budget_ = bytes;
-    shrink({});
+    spill_ = folder;
+}
+
+void PictureStore::setBudget(size_t bytes) {
+    {
+        const std::lock_guard lock(mutex_);
+        budget_ = bytes;
+        trimSoon_ = true;
+        wake_.notify_all();
+    }
+    if (!ready_) trim({});
 }
 
 size_t PictureStore::bytes() const {
@@ -145,7 +203,10 @@ PyramidPtr PictureStore::picture(const Source& source, double scale) {
     if (auto there = known()) return *there;
     PyramidPtr made = decode(job);
     put(job, made);
-    return made;
+    made.reset();
+    trim(job.id);
+    const std::lock_guard lock(mutex_);
+    return entries_[job.id].pyramid;
 }
 
 void PictureStore::offer(const Source& source, PyramidPtr look, int reduce) {
@@ -166,11 +227,19 @@ void PictureStore::work(const std::stop_token& stop) {
         Job job;
         {
             std::unique_lock lock(mutex_);
-            if (!wake_.wait(lock, stop, [&] { return !jobs_.empty(); })) return;
-            job = std::move(jobs_.front());
-            jobs_.pop_front();
+            if (!wake_.wait(lock, stop, [&] { return !jobs_.empty() || trimSoon_; })) return;
+            trimSoon_ = false;
+            if (!jobs_.empty()) {
+                job = std::move(jobs_.front());
+                jobs_.pop_front();
+            }
+        }
+        if (job.id.empty()) {
+            trim({});
+            continue;
         }
         put(job, decode(job));
+        trim(job.id);
         if (job.reduce == 1) {
             const std::lock_guard lock(mutex_);
             queued_.erase(job.id);

@@ -4,11 +4,13 @@
 // fine as fits, and tried again later; one that is waited for is always as fine as asked for.
 #pragma once
 
+#include "file/memory.h"
 #include "render/picture_provider.h"
 
 #include <chrono>
 #include <condition_variable>
 #include <deque>
+#include <filesystem>
 #include <functional>
 #include <map>
 #include <mutex>
@@ -24,7 +26,7 @@ class PictureStore : public PictureProvider {
 
     /// Without `ready`, picture() decodes before it returns. With it, picture() returns at once what is there
     /// (nothing at first, then a coarse one, then the full one) and decodes on a thread of its own.
-    explicit PictureStore(size_t budgetBytes = size_t(4) << 30, Ready ready = {});
+    explicit PictureStore(size_t budgetBytes = installedMemory() / 4, Ready ready = {});
     ~PictureStore() override;
 
     PyramidPtr picture(const Source& source, double scale) override;
@@ -33,7 +35,10 @@ class PictureStore : public PictureProvider {
     /// True while decodes are outstanding.
     bool busy() const;
     void setBudget(size_t bytes);
+    /// Memory that pictures take, without what lies on disk.
     size_t bytes() const;
+    /// Where pictures go that have no room in memory; the user's cache folder when none is set.
+    void setSpillFolder(const std::filesystem::path& folder);
 
   private:
     struct Job {
@@ -49,6 +54,7 @@ class PictureStore : public PictureProvider {
         int reduce = 0;          ///< of what is there; 0: nothing yet
         double drawingScale = 0; ///< of what is there
         bool failed = false;
+        bool onDisk = false;
         int level = 0; ///< finest that was last asked for
         Clock::time_point asked{},
             coarsened{}; ///< last time that it was, and was kept less fine than asked for
@@ -58,9 +64,14 @@ class PictureStore : public PictureProvider {
     bool satisfied(const Entry& entry, const Job& job) const;
     static PyramidPtr decode(const Job& job);
     void put(const Job& job, PyramidPtr pyramid);
-    void shrink(const std::string& justPut);
+    void trim(const std::string& justPut);
+    bool makeRoom(Entry& entry, PyramidPtr spilled, const std::string& justPut);
     void letGo(Entry& entry, int level);
-    std::map<std::string, Entry>::iterator longestAgo(const std::string& but);
+    void coarsen(Entry& entry);
+    static size_t inMemory(const Entry& entry) {
+        return entry.pyramid && !entry.onDisk ? entry.pyramid->bytes() : 0;
+    }
+    std::map<std::string, Entry>::iterator longestAgo();
     void work(const std::stop_token& stop);
 
     mutable std::mutex mutex_;
@@ -70,6 +81,8 @@ class PictureStore : public PictureProvider {
     std::deque<Job> jobs_;
     std::set<std::string> queued_;
     size_t budget_, bytes_ = 0;
+    std::filesystem::path spill_;
+    bool trimSoon_ = false; ///< by the worker: the disk is never waited for by who sets the budget
     Ready ready_;
     std::jthread worker_;
 };

@@ -22,8 +22,14 @@ class Buffer {
   public:
     Buffer() = default;
     explicit Buffer(size_t count)
-        : data_(static_cast<T*>(allocatePixels(count * sizeof(T) + 64)))
+        : data_(static_cast<T*>(allocatePixels(count * sizeof(T) + 64)), freePixels)
         , count_(count) {}
+    /// Values that lie elsewhere, as in a mapped file; 64 bytes behind them may be read too.
+    Buffer(std::shared_ptr<T> values, size_t count)
+        : data_(std::move(values))
+        , count_(count) {}
+    Buffer(Buffer&&) = default;
+    Buffer& operator=(Buffer&&) = default;
 
     T* data() { return data_.get(); }
     const T* data() const { return data_.get(); }
@@ -34,10 +40,7 @@ class Buffer {
     T* end() { return data_.get() + count_; }
 
   private:
-    struct Free {
-        void operator()(T* p) const { freePixels(p); }
-    };
-    std::unique_ptr<T, Free> data_;
+    std::shared_ptr<T> data_;
     size_t count_ = 0;
 };
 

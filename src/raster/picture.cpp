@@ -51,6 +51,13 @@ size_t Pyramid::bytes() const {
     return sum;
 }
 
+Pyramid Pyramid::mapped(const std::function<Picture(const Picture&)>& map) const {
+    Pyramid out = *this;
+    for (auto& level : out.levels_)
+        if (level) level = std::make_shared<const Picture>(map(*level));
+    return out;
+}
+
 Pyramid Pyramid::from(int first) const {
     Pyramid out = *this;
     out.first_ = std::clamp(first, first_, levels() - 1);

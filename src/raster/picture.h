@@ -4,6 +4,7 @@
 #include "raster/buffer.h"
 
 #include <cstdint>
+#include <functional>
 #include <memory>
 #include <variant>
 #include <vector>
@@ -55,6 +56,8 @@ class Pyramid {
     size_t bytes() const;
     /// The same without the levels finer than `first`; the others are shared.
     Pyramid from(int first) const;
+    /// The same with every level that is there replaced by what `map` makes of it: the same pixels elsewhere.
+    Pyramid mapped(const std::function<Picture(const Picture&)>& map) const;
 
   private:
     std::vector<std::shared_ptr<const Picture>> levels_;

@@ -1,0 +1,140 @@
+#include "flatten.h"
+
+#include "file/picture_reader.h"
+#include "file/picture_store.h"
+#include "file/picture_writer.h"
+#include "peers.h"
+#include "raster/noise.h"
+#include "release/placing.h"
+#include "render/renderer.h"
+
+#include <cmath>
+#include <cstdio>
+#include <cstdlib>
+
+namespace glyptos::bench {
+namespace {
+
+double percentile95(std::vector<double> times) {
+    std::sort(times.begin(), times.end());
+    return times[size_t(double(times.size()) * 0.95)];
+}
+
+/// That a peer did the same work: its result may differ by its rounding to 8 bits after each layer.
+void compare(const Peer& peer, const Buffer<uint8_t>& bgra, int width) {
+    constexpr int kRounding = 8;
+    for (const auto& [x, y] : {std::pair{100, 100}, {1501, 777}, {2222, 3333}, {3700, 50}}) {
+        const uint8_t* ours = bgra.data() + (size_t(y) * size_t(width) + size_t(x)) * 4;
+        const auto theirs = peer.pixel(x, y);
+        for (int c = 0; c < 3; ++c)
+            if (std::abs(int(ours[2 - c]) - theirs[size_t(c)]) > kRounding) {
+                std::fprintf(stderr, "bench: %s has another colour at %d, %d: %d %d %d, not %d %d %d\n",
+                             peer.name.c_str(), x, y, theirs[0], theirs[1], theirs[2], ours[2], ours[1],
+                             ours[0]);
+                std::exit(2);
+            }
+    }
+}
+
+/// A JPEG of noise, as a photo in its size.
+SourcePtr photo(int width, int height, uint32_t seed) {
+    std::vector<uint8_t> rgb(size_t(width) * size_t(height) * 3);
+    for (int y = 0; y < height; ++y)
+        for (int x = 0; x < width; ++x)
+            for (uint32_t c = 0; c < 3; ++c)
+                rgb[(size_t(y) * size_t(width) + size_t(x)) * 3 + c] =
+                    static_cast<uint8_t>(255 * valueNoise(float(x) / 90, float(y) / 90, seed + c));
+    return importBytes(*encodeJpeg(rgb, width, height, 90, {300}), "photo" + std::to_string(seed) + ".jpg")
+        ->source;
+}
+
+} // namespace
+
+std::vector<Row> flattenAgainstPeers(const FontLibrary& fonts) {
+    Layers layers(3750, 3750, 12);
+    Renderer renderer(layers.pictures, fonts);
+    const Scene scene = panelScene(layers.release, layers.panel, 1, false);
+    Buffer<uint8_t> flat;
+    std::vector<Row> rows;
+    for (const Peer& peer : peersFor(layers)) {
+        // By turns, so that both meet the machine in the same mood.
+        double ours = 1e300, theirs = 1e300;
+        for (int i = 0; i < 3; ++i) {
+            ours = std::min(ours, milliseconds([&] { flat = renderer.renderBgra8(scene, scene.bounds()); }));
+            if (i < 2) theirs = std::min(theirs, milliseconds(peer.flatten));
+        }
+        compare(peer, flat, layers.width);
+        rows.push_back({"flatten 12 layers of 3750², against " + peer.name, ours, theirs, peer.budget, "ms"});
+    }
+    return rows;
+}
+
+std::vector<Row> oneLayerChanges(const FontLibrary& fonts) {
+    Layers layers(3750, 3750, 12);
+    Renderer renderer(layers.pictures, fonts);
+    const double scale = 600.0 / 3750;
+    const auto show = [&](const ReleasePtr& release, const std::string& inHand) {
+        Scene scene = panelScene(release, layers.panel, scale, false, {150, 0});
+        scene.inHand = inHand;
+        renderer.renderBgra8(scene, {0, 0, 900, 600});
+    };
+    show(layers.release, {});
+    std::vector<double> opacities, drags;
+    const Stack& stack = stackOf(*layers.release, layers.panel);
+    for (int i = 0; i < 60; ++i) {
+        const std::string id = stack[size_t(i) % stack.size()]->id;
+        const auto change = [&](const LayerChange& edit) {
+            return withChangedLayer(layers.release, layers.panel, id, edit);
+        };
+        opacities.push_back(
+            milliseconds([&] { show(change([&](Layer& l) { l.opacity = 0.3 + 0.01 * i; }), {}); }));
+    }
+    // A drag: one layer in hand, a new place each time, as when the mouse moves.
+    for (int i = 0; i < 120; ++i) {
+        const std::string id = stack[size_t(i / 30) * 3]->id;
+        const ReleasePtr next = withChangedLayer(layers.release, layers.panel, id, [&](Layer& l) {
+            l = moved(l, {7.3 * (i % 30), 3.1 * (i % 30)});
+        });
+        const double ms = milliseconds([&] { show(next, id); });
+        if (i % 30 > 0) drags.push_back(ms); // the first takes the layer in hand
+    }
+    return {{"one opacity change, 900×600 at fit zoom, p95", percentile95(opacities), 0, 16, "ms"},
+            {"one step of a drag there, p95", percentile95(drags), 0, 1000.0 / 60, "ms"}};
+}
+
+void linearity(const FontLibrary& fonts) {
+    std::printf("\n%8s %8s %12s %22s\n", "side", "layers", "flatten", "ns a pixel and layer");
+    for (const int side : {1500, 3000, 6000})
+        for (const int depth : {5, 10, 20}) {
+            Layers layers(side, side, depth);
+            Renderer renderer(layers.pictures, fonts);
+            const Scene scene = panelScene(layers.release, layers.panel, 1, false);
+            const double ms = least(3, [&] { renderer.renderBgra8(scene, scene.bounds()); });
+            std::printf("%8d %8d %9.0f ms %22.2f\n", side, depth, ms,
+                        ms * 1e6 / (double(side) * side * depth));
+        }
+}
+
+void gatefold(const FontLibrary& fonts) {
+    constexpr int w = 7617, h = 3756;
+    ReleasePtr release = *withPiece(std::make_shared<const Release>(), screenForm(w, h));
+    const PanelRef panel{release->pieces[0]->id, "front"};
+    const Rect area{0, 0, w, h};
+    // Twenty layers with pictures that each cover it at full sharpness.
+    for (uint32_t i = 0; i < 20; ++i) {
+        const SourcePtr source = photo(w, h, 40 * i);
+        Layer layer;
+        layer.blend = Layers::kTurns[i % Layers::kTurns.size()];
+        layer.opacity = i == 0 ? 1 : Layers::kOpacity;
+        layer.content = PictureContent{source->id, {0, 0, 1, 1}};
+        layer.placement = covering(area, *source);
+        release = withLayer(withSource(release, source), panel, layer);
+    }
+    PictureStore pictures(size_t(1) << 30);
+    Renderer renderer(pictures, fonts, size_t(256) << 20);
+    const Scene scene = panelScene(release, panel, 1, false);
+    const double ms = milliseconds([&] { renderer.renderBgra8(scene, scene.bounds()); });
+    std::printf("%.0f\n", ms);
+}
+
+} // namespace glyptos::bench

@@ -1,0 +1,58 @@
+#include "layers.h"
+
+#include "raster/noise.h"
+
+namespace glyptos::bench {
+namespace {
+
+Picture texture(int width, int height, uint32_t seed, bool opaque) {
+    Picture p = Picture::create<uint8_t>(width, height);
+    p.opaque = opaque;
+    for (int y = 0; y < height; ++y) {
+        uint8_t* row = p.row<uint8_t>(y);
+        for (int x = 0; x < width; ++x) {
+            const uint32_t a = opaque ? 255 : uint32_t(96 + 128 * hashNoise(x / 64, y / 64, seed));
+            for (uint32_t c = 0; c < 3; ++c)
+                row[4 * x + int(c)] =
+                    static_cast<uint8_t>(uint32_t(hashNoise(x / 3, y / 3, seed + c) * 255) * a / 255);
+            row[4 * x + 3] = static_cast<uint8_t>(a);
+        }
+    }
+    return p;
+}
+
+} // namespace
+
+std::shared_ptr<const Form> screenForm(int width, int height) {
+    Form form;
+    form.id = form.name = "bench";
+    form.unit = Unit::Px;
+    form.panels.push_back(
+        {"front", "Front", "0", "0", std::to_string(width), std::to_string(height), 0, {}, true});
+    return std::make_shared<const Form>(form);
+}
+
+Layers::Layers(int w, int h, int count)
+    : width(w)
+    , height(h) {
+    release = *withPiece(std::make_shared<const Release>(), screenForm(w, h));
+    panel = {release->pieces[0]->id, "front"};
+    for (int i = 0; i < count; ++i) {
+        auto source = std::make_shared<Source>();
+        source->id = std::to_string(i);
+        source->width = w, source->height = h;
+        auto pyramid = std::make_shared<const Pyramid>(texture(w, h, uint32_t(i) * 10, i == 0));
+        pixels.push_back(pyramid->level(0).row<uint8_t>(0));
+        pictures.held[source->id] = std::move(pyramid);
+        release = withSource(release, source);
+        Layer layer;
+        layer.name = source->id;
+        layer.blend = mode(size_t(i));
+        layer.opacity = opacity(size_t(i));
+        layer.content = PictureContent{source->id, {0, 0, 1, 1}};
+        layer.placement.position = {w / 2.0, h / 2.0};
+        release = withLayer(release, panel, layer);
+    }
+}
+
+} // namespace glyptos::bench
