@@ -15,7 +15,16 @@ std::vector<Row> flattenAgainstPeers(const FontLibrary& fonts);
 std::vector<Row> oneLayerChanges(const FontLibrary& fonts);
 /// Three sizes by three depths; prints the times for each pixel and layer.
 void linearity(const FontLibrary& fonts);
-/// Flattens a gatefold of 20 layers; for a process of its own, whose peak memory is that of this work.
-void gatefold(const FontLibrary& fonts);
+/// Pictures that each cover a piece, in the five modes by turns.
+struct PictureLoad {
+    int width, height; ///< of the piece
+    uint32_t count;
+    int pictureWidth, pictureHeight;
+};
+/// Twenty layers of a gatefold at its full size; thirty 45-megapixel photos on a cover.
+inline constexpr PictureLoad kGatefold{7617, 3756, 20, 7617, 3756}, kThirty{3000, 3000, 30, 8256, 5504};
+/// Makes the pictures as JPEGs, reads and flattens them with 1 GiB for pictures and 256 MiB for tiles; ms of
+/// the flatten. For a process of its own, whose peak memory is that of this work.
+double flattenPictures(const FontLibrary& fonts, const PictureLoad& load);
 
 } // namespace glyptos::bench

@@ -36,6 +36,7 @@ Peer withQPainter(const Layers& layers) {
                     painter.drawImage(0, 0, (*images)[i]);
                 }
             },
+            true,
             [=](int x, int y) {
                 const QColor c = out->pixelColor(x, y);
                 return std::array{c.red(), c.green(), c.blue()};
@@ -80,6 +81,7 @@ Peer withPixman(const Layers& layers) {
                                              layers.opacity(i) < 1 ? state->fade : nullptr, state->out, 0, 0,
                                              0, 0, 0, 0, w, h);
             },
+            true,
             [=](int x, int y) {
                 const uint32_t v = pixman_image_get_data(state->out)[size_t(y) * size_t(w) + size_t(x)];
                 return std::array{int(v & 255), int(v >> 8 & 255), int(v >> 16 & 255)};
@@ -124,6 +126,7 @@ Peer withVips(const Layers& layers) {
                 g_free(std::exchange(state->out, vips_image_write_to_memory(flat, &size)));
                 g_object_unref(flat);
             },
+            false,
             [=](int x, int y) {
                 const auto* p =
                     static_cast<const uint8_t*>(state->out) + (size_t(y) * size_t(w) + size_t(x)) * 4;
@@ -133,65 +136,61 @@ Peer withVips(const Layers& layers) {
 #endif
 
 #ifdef WITH_OPENCV
-/// OpenCV has no blend modes; this is the formulas on whole float matrices. With an opaque backdrop,
-/// premultiplied: out = (1 - a)·b + a·B(b, s/a).
+cv::Mat mixed(BlendMode mode, const cv::Mat& b, const cv::Mat& s) {
+    const cv::Scalar one = cv::Scalar::all(1);
+    switch (mode) {
+    case BlendMode::Multiply:
+        return b.mul(s);
+    case BlendMode::Screen:
+        return b + s - b.mul(s);
+    case BlendMode::Overlay: {
+        cv::Mat out = 2 * (b + s - b.mul(s)) - one;
+        cv::Mat(2 * b.mul(s)).copyTo(out, b <= 0.5);
+        return out;
+    }
+    case BlendMode::SoftLight: {
+        cv::Mat root;
+        cv::sqrt(b, root);
+        cv::Mat(((16 * b - cv::Scalar::all(12)).mul(b) + cv::Scalar::all(4)).mul(b)).copyTo(root, b <= 0.25);
+        const cv::Mat up = 2 * s - one;
+        cv::Mat out = b + up.mul(root - b);
+        cv::Mat(b + up.mul(b.mul(one - b))).copyTo(out, s <= 0.5);
+        return out;
+    }
+    default:
+        return s;
+    }
+}
+
+/// OpenCV has no blend modes; these are the formulas on whole float matrices, over an opaque backdrop: out =
+/// (1 - a)·b + a·B(b, s). Layers are made float as they come, since all of them at once would not fit in
+/// memory.
 Peer withOpenCv(const Layers& layers) {
-    struct State {
-        std::vector<cv::Mat> colours, alphas; ///< straight colour and alpha, 3 floats a pixel
-        cv::Mat out;
-    };
-    auto state = std::make_shared<State>();
-    for (size_t i = 0; i < layers.pixels.size(); ++i) {
+    auto out = std::make_shared<cv::Mat>();
+    const auto layer = [&layers](size_t i, cv::Mat& colour, cv::Mat& alpha) {
         const cv::Mat bytes(layers.height, layers.width, CV_8UC4, const_cast<uint8_t*>(layers.pixels[i]));
-        cv::Mat all, channels[4], alpha;
+        cv::Mat all;
         bytes.convertTo(all, CV_32F, 1 / 255.0);
+        std::vector<cv::Mat> channels;
         cv::split(all, channels);
         cv::merge(std::vector{channels[3], channels[3], channels[3]}, alpha);
-        cv::Mat colour;
         cv::merge(std::vector{channels[0], channels[1], channels[2]}, colour);
         cv::divide(colour, cv::max(alpha, 1e-6), colour);
-        state->colours.push_back(colour);
-        state->alphas.push_back(alpha * layers.opacity(i));
-    }
+        alpha *= layers.opacity(i);
+    };
     return {"OpenCV", 0,
             [=, &layers] {
-                cv::Mat b = state->colours[0].clone();
-                for (size_t i = 1; i < state->colours.size(); ++i) {
-                    const cv::Mat& s = state->colours[i];
-                    cv::Mat mixed;
-                    switch (layers.mode(i)) {
-                    case BlendMode::Multiply:
-                        cv::multiply(b, s, mixed);
-                        break;
-                    case BlendMode::Screen:
-                        mixed = b + s - b.mul(s);
-                        break;
-                    case BlendMode::Overlay: {
-                        const cv::Mat low = 2 * b.mul(s), high = 2 * (b + s - b.mul(s)) - cv::Scalar::all(1);
-                        high.copyTo(mixed);
-                        low.copyTo(mixed, b <= 0.5);
-                        break;
-                    }
-                    case BlendMode::SoftLight: {
-                        cv::Mat root,
-                            near = ((16 * b - cv::Scalar::all(12)).mul(b) + cv::Scalar::all(4)).mul(b);
-                        cv::sqrt(b, root);
-                        near.copyTo(root, b <= 0.25);
-                        const cv::Mat up = 2 * s - cv::Scalar::all(1);
-                        mixed = b + up.mul(root - b);
-                        const cv::Mat down = b + up.mul(b.mul(cv::Scalar::all(1) - b));
-                        down.copyTo(mixed, s <= 0.5);
-                        break;
-                    }
-                    default:
-                        mixed = s;
-                    }
-                    b = b + state->alphas[i].mul(mixed - b);
+                cv::Mat b, s, alpha;
+                layer(0, b, alpha);
+                for (size_t i = 1; i < layers.pixels.size(); ++i) {
+                    layer(i, s, alpha);
+                    b = b + alpha.mul(mixed(layers.mode(i), b, s) - b);
                 }
-                b.convertTo(state->out, CV_8U, 255);
+                b.convertTo(*out, CV_8U, 255);
             },
+            true,
             [=](int x, int y) {
-                const auto p = state->out.at<cv::Vec3b>(y, x);
+                const auto p = out->at<cv::Vec3b>(y, x);
                 return std::array{int(p[0]), int(p[1]), int(p[2])};
             }};
 }

@@ -63,6 +63,12 @@ void paintRoundGrip(QPainter& painter, Vec2 at, const QColor& fill) {
     painter.drawEllipse(qt(at), 5.5, 5.5);
 }
 
+void paintSmallGrip(QPainter& painter, Vec2 at) {
+    painter.setPen(QPen(theme().accent, 1.2));
+    painter.setBrush(Qt::white);
+    painter.drawEllipse(qt(at), 3, 3);
+}
+
 void paintWay(QPainter& painter, Vec2 from, Vec2 to) {
     painter.setPen(QPen(QColor(255, 255, 255, 170), 3));
     painter.drawLine(qt(from), qt(to));

@@ -58,6 +58,8 @@ class BenchHand {
 void paintOutline(QPainter& painter, const std::array<Vec2, 4>& corners);
 void paintSquareGrip(QPainter& painter, Vec2 at);
 void paintRoundGrip(QPainter& painter, Vec2 at, const QColor& fill = Qt::white);
+/// Of the handles of a curve.
+void paintSmallGrip(QPainter& painter, Vec2 at);
 void paintWay(QPainter& painter, Vec2 from, Vec2 to);
 
 inline constexpr double kGripReach = 8;  ///< px round a grip

@@ -163,7 +163,7 @@ QWidget* ComposeView::makeSide(Engine& engine, RenderService& service) {
     column->addWidget(empty_);
     sideTop_ = new QStackedWidget;
     sideTop_->addWidget(stackScroll_ = scrolling(stack_ = new StackView(engine, service)));
-    sideTop_->addWidget(history_ = new HistoryView(service));
+    sideTop_->addWidget(history_ = new HistoryView(engine, service));
     column->addWidget(sideTop_, 1);
     column->addWidget(scrolling(properties_ = new PropertiesPanel(engine)), 1);
     return side;
@@ -184,8 +184,11 @@ QWidget* ComposeView::makeSideHead() {
     }
     stackTab_->setChecked(true);
     row->addStretch();
-    row->addWidget(roleLabel(tr("front to back"), "soft"));
+    auto* order = roleLabel(tr("front to back"), "soft");
+    row->addWidget(order);
     connect(historyTab_, &QToolButton::toggled, this, &ComposeView::showHistory);
+    connect(historyTab_, &QToolButton::toggled, order,
+            [order](bool steps) { order->setText(steps ? tr("oldest first") : tr("front to back")); });
     return head;
 }
 

@@ -35,6 +35,11 @@ void HistoryModel::refresh() {
     endResetModel();
 }
 
+void HistoryModel::renew() {
+    miniatures_.clear();
+    if (!rows_.empty()) Q_EMIT dataChanged(index(0), index(rowCount() - 1), {Qt::DecorationRole});
+}
+
 int HistoryModel::rowCount(const QModelIndex& parent) const {
     return parent.isValid() ? 0 : int(rows_.size());
 }
@@ -95,7 +100,7 @@ QVariant HistoryModel::data(const QModelIndex& index, int role) const {
     return {};
 }
 
-HistoryView::HistoryView(RenderService& service)
+HistoryView::HistoryView(Engine& engine, RenderService& service)
     : model_(new HistoryModel(service, this)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(9, 0, 9, 6);
@@ -109,6 +114,7 @@ HistoryView::HistoryView(RenderService& service)
     list_->setTextElideMode(Qt::ElideRight);
     column->addWidget(keep_ = new QPushButton(tr("Keep as a take")));
     keep_->setToolTip(tr("The end of the branch that was left becomes a new take of its piece"));
+    connect(&engine, &Engine::pictureReady, model_, &HistoryModel::renew);
     connect(list_, &QListView::clicked, this, &HistoryView::go);
     connect(list_, &QListView::activated, this, &HistoryView::go);
     connect(

@@ -23,6 +23,8 @@ class HistoryModel : public QAbstractListModel {
         , service_(service) {}
     void setDocument(Document* document);
     void refresh();
+    /// Renders the miniatures anew: pictures have become better.
+    void renew();
     int rowCount(const QModelIndex& parent = {}) const override;
     QVariant data(const QModelIndex& index, int role) const override;
     const Row& row(int i) const { return rows_[size_t(i)]; }
@@ -43,7 +45,7 @@ class HistoryModel : public QAbstractListModel {
 class HistoryView : public QWidget {
     Q_OBJECT
   public:
-    explicit HistoryView(RenderService& service);
+    HistoryView(Engine& engine, RenderService& service);
     void setDocument(Document* document);
     QListView* list() const { return list_; }
     QPushButton* keep() const { return keep_; }

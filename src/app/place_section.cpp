@@ -68,7 +68,10 @@ void PlaceSection::flip(bool upDown) {
 }
 
 void PlaceSection::refresh(const Layer& layer) {
-    for (NumberField* f : {x_, y_, w_, h_}) f->setUnit(lengthUnit());
+    FieldUnit size = lengthUnit();
+    size.least = 0.001;
+    for (NumberField* f : {x_, y_}) f->setUnit(lengthUnit());
+    for (NumberField* f : {w_, h_}) f->setUnit(size);
     const Frame frame = frameOfLayer(layer);
     const Rect bounds = frame.bounds();
     x_->setValue(bounds.x);

@@ -347,7 +347,7 @@ void ShapeHand::paintNodes(QPainter& painter) const {
             for (const Vec2 way : {node.before, node.after})
                 if (way.length() > 1e-9) {
                     paintWay(painter, map.map(node.at), map.map(node.at + way));
-                    paintRoundGrip(painter, map.map(node.at + way));
+                    paintSmallGrip(painter, map.map(node.at + way));
                 }
         for (const PathNode& node : contour.nodes) paintSquareGrip(painter, map.map(node.at));
     }

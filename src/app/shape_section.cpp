@@ -34,7 +34,7 @@ ShapeSection::ShapeSection(Engine& engine)
             if (auto* s = std::get_if<ShapeContent>(&l.content)) set(*s, v);
         };
     };
-    bind(corner_, tr("Round %1"), shape([](ShapeContent& s, double v) { s.corner = std::max(0.0, v); }));
+    bind(corner_, tr("Round %1"), shape([](ShapeContent& s, double v) { s.corner = v; }));
     bind(points_, tr("Corners of %1"), shape([](ShapeContent& s, double v) { s.points = int(v); }));
     bind(inner_, tr("Inner radius of %1"), shape([](ShapeContent& s, double v) { s.inner = v / 100; }));
     free_ = new QPushButton(tr("Make it a free path"));
@@ -77,9 +77,8 @@ void ShapeSection::makeStroke(QFormLayout* form) {
     rows->setHorizontalSpacing(10);
     rows->setVerticalSpacing(6);
     width_ = new NumberField(tr("Stroke width"));
-    connect(width_, &NumberField::edited, this, [this](double v, bool settled) {
-        if (v > 0) changeStroke([=](StrokeStyle& s) { s.width = v; }, settled);
-    });
+    connect(width_, &NumberField::edited, this,
+            [this](double v, bool settled) { changeStroke([=](StrokeStyle& s) { s.width = v; }, settled); });
     const auto box = [this](const QString& name, const QStringList& items, auto set) {
         auto* made = new QComboBox;
         made->setAccessibleName(name);
@@ -139,7 +138,9 @@ void ShapeSection::refresh(const Layer& layer) {
     reveal(points_, polygon);
     reveal(inner_, s.kind == ShapeKind::Star);
     free_->setVisible(s.kind != ShapeKind::Free);
-    corner_->setUnit(lengthUnit());
+    FieldUnit radius = lengthUnit();
+    radius.least = 0;
+    corner_->setUnit(radius);
     corner_->setValue(s.corner);
     points_->setValue(s.points);
     inner_->setValue(s.inner * 100);
@@ -154,6 +155,7 @@ void ShapeSection::refresh(const Layer& layer) {
     if (!s.stroke) return;
     FieldUnit width = lengthUnit();
     width.decimals = 2;
+    width.least = 0.001;
     width_->setUnit(width);
     width_->setValue(s.stroke->width);
     place_->setCurrentIndex(int(s.stroke->place));

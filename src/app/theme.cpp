@@ -64,6 +64,7 @@ QToolButton:checked { background: $ink; color: $sheet; }
 QToolButton::menu-indicator { image: none; width: 0; }
 #benchBar { background: $sheet; border: 1px solid $line; border-radius: 8px; }
 QToolButton:focus { border: 1px solid $accent; }
+QListView { background: $sheet; border: 1px solid $line; border-radius: 6px; selection-background-color: $wash; selection-color: $ink; outline: none; }
 QTableView { background: $sheet; border: 1px solid $line; border-radius: 6px; gridline-color: $line; selection-background-color: $wash; selection-color: $ink; }
 QHeaderView::section { background: $paper; color: $soft; border: none; border-bottom: 1px solid $line; padding: 4px 7px; }
 QScrollBar:vertical { background: transparent; width: 9px; } QScrollBar:horizontal { background: transparent; height: 9px; }
