@@ -167,6 +167,43 @@ class ArrangingTest : public QObject {
         QCOMPARE(t->find(id)->as<PictureContent>()->crop.w, 0.5);
     }
 
+    void anotherPictureTakesThePlaceOfOne() {
+        QTemporaryDir folder;
+        const auto solid = [](std::array<uint8_t, 4> colour) { return [=](int, int) { return colour; }; };
+        const auto file = std::filesystem::path(folder.path().toStdString()) / "Blue sea.png";
+        write(file, pngOf(900, 300, solid({0, 0, 200, 255})));
+        const auto source = importBytes(pngOf(400, 400, solid({200, 0, 0, 255})), "Old.png").value().source;
+        t->document().edit("Source", withSource(t->document().release(), source));
+        Layer layer;
+        layer.name = "Picture";
+        layer.blend = BlendMode::Multiply;
+        layer.content = PictureContent{source->id, {0, 0, 1, 1}};
+        layer.placement = {{1800, 2000}, 2, 1.5};
+        const std::string id = t->put(layer);
+        const Rect frame = t->bounds(id);
+        Importer importer(*t->engine);
+        importer.setDocument(&t->document());
+        QSignalSpy told(&importer, &Importer::told), finished(&importer, &Importer::finished);
+        importer.replace(QString::fromStdString(file.string()), id);
+        QVERIFY(finished.wait());
+        t->settle();
+        const Rect now = t->bounds(id);
+        QVERIFY(std::abs(now.x - frame.x) < 1e-6 && std::abs(now.w - frame.w) < 1e-6 &&
+                std::abs(now.h - frame.h) < 1e-6);
+        QCOMPARE(t->find(id)->blend, BlendMode::Multiply);
+        QCOMPARE(t->seen({1800, 2000}), QColor(0, 0, 200));
+        QCOMPARE(t->document().history().undoName(), std::string("Replace Picture by Blue sea.png"));
+        // As a reference it lies over the panel; something that is no picture changes nothing.
+        importer.refer(QString::fromStdString(file.string()));
+        QVERIFY(finished.wait());
+        QVERIFY(referenceOf(*t->document().release(), t->document().panel()));
+        const ReleasePtr before = t->document().release();
+        write(file, {1, 2, 3});
+        importer.replace(QString::fromStdString(file.string()), id);
+        QVERIFY(finished.wait());
+        QVERIFY(told.size() == 1 && t->document().release() == before);
+    }
+
     void alignAndSpread() {
         select({red, blue, gold});
         const auto choose = [&](const char* menu, const char* entry) {

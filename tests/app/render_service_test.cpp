@@ -1,0 +1,104 @@
+// Renderings for widgets: the newest wins, a run of requests always shows something, and what is late comes
+// coarse first.
+#include "app/bench_picture.h"
+#include "app/preferences_sheet.h"
+#include "support/window.h"
+
+using namespace glyptos;
+using namespace glyptos::test;
+
+class RenderServiceTest : public QObject {
+    Q_OBJECT
+    std::unique_ptr<Engine> engine;
+    std::unique_ptr<RenderService> service;
+
+    /// Clouds, which take their time; `seed` keeps them out of the cache.
+    Scene slow(uint32_t seed, double pxPerUnit, Vec2 offset) {
+        ReleasePtr r = screenRelease(1600, 1600);
+        Clouds clouds;
+        clouds.octaves = 12;
+        clouds.seed = seed;
+        Layer layer;
+        layer.content = FillContent{clouds};
+        r = withLayer(r, frontOf(r), layer);
+        return panelScene(r, frontOf(r), pxPerUnit, true, offset);
+    }
+    void ask(BenchPicture& picture, uint32_t seed) {
+        picture.request([=, this](double k, Vec2 offset) { return slow(seed, k, offset); }, 1, {0, 0},
+                        {1600, 1600});
+    }
+
+  private Q_SLOTS:
+    void init() {
+        engine = std::make_unique<Engine>();
+        service = std::make_unique<RenderService>(*engine);
+    }
+    void cleanup() {
+        service.reset();
+        engine.reset();
+    }
+
+    void whatIsLateComesCoarseFirst() {
+        BenchPicture picture(*service, nullptr);
+        std::vector<bool> whole;
+        QObject::connect(&picture, &BenchPicture::arrived, [&] { whole.push_back(picture.isWhole()); });
+        ask(picture, 1);
+        QVERIFY(QTest::qWaitFor([&] { return picture.isWhole(); }, 30000));
+        QCOMPARE(whole, std::vector{true}); // nobody could know that it would be late
+        ask(picture, 2);
+        QVERIFY(!picture.isWhole());
+        QVERIFY(QTest::qWaitFor([&] { return picture.isWhole(); }, 30000));
+        QCOMPARE(whole, (std::vector{true, false, true}));
+        // Shown at the same place, coarse or not.
+        QCOMPARE(picture.placeAt({0, 0}, 1), QRectF(0, 0, 1600, 1600));
+    }
+
+    void aRunOfRequestsAlwaysShowsSomething() {
+        QObject requester;
+        int shown = 0;
+        uint32_t last = 0;
+        uint32_t seed = 100;
+        for (QElapsedTimer clock; !clock.isValid() || clock.elapsed() < 2500;) {
+            if (!clock.isValid()) clock.start();
+            const uint32_t number = ++seed;
+            service->request(&requester, 0, slow(number, 1, {}), {0, 0, 1600, 1600}, [&, number](QImage) {
+                QVERIFY(number > last);
+                last = number;
+                ++shown;
+            });
+            QTest::qWait(10);
+        }
+        QVERIFY2(shown >= 2, qPrintable(QString::number(shown)));
+        QVERIFY(QTest::qWaitFor([&] { return last == seed; }, 30000)); // and the newest comes in the end
+    }
+
+    void nothingReachesARequesterThatIsGone() {
+        auto requester = std::make_unique<QObject>();
+        bool reached = false;
+        service->request(requester.get(), 0, slow(7, 1, {}), {0, 0, 400, 400},
+                         [&](QImage) { reached = true; });
+        requester.reset();
+        QVERIFY(QTest::qWaitFor([&] { return !service->busy(); }, 30000));
+        QTest::qWait(20);
+        QVERIFY(!reached);
+    }
+
+    void theShareOfMemoryIsSetAndRemembered() {
+        QStandardPaths::setTestModeEnabled(true);
+        QCoreApplication::setOrganizationName(QStringLiteral("glyptos-tests"));
+        QSettings().clear();
+        QCOMPARE(memoryShare(), 25);
+        auto* sheet = new PreferencesSheet(*engine, nullptr);
+        sheet->show();
+        auto* field = sheet->findChild<NumberField*>();
+        enter(field, "40");
+        QCOMPARE(memoryShare(), 40);
+        enter(field, "99"); // more than may be chosen
+        QCOMPARE(memoryShare(), 40);
+        QVERIFY(field->property("wrong").toBool());
+        sheet->close();
+    }
+};
+
+QTEST_MAIN(RenderServiceTest)
+#include "render_service_test.moc"
