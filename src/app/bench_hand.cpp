@@ -69,6 +69,26 @@ void paintSmallGrip(QPainter& painter, Vec2 at) {
     painter.drawEllipse(qt(at), 3, 3);
 }
 
+void paintSnapLine(QPainter& painter, const SnapLine& line, const BenchView& bench) {
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(theme().accent, 1, Qt::DashLine));
+    const Vec2 at = bench.toView().map({line.at, line.at});
+    if (line.upright)
+        painter.drawLine(QPointF(at.x, 0), QPointF(at.x, bench.height()));
+    else
+        painter.drawLine(QPointF(0, at.y), QPointF(bench.width(), at.y));
+    const QString why = QString::fromStdString(line.reason);
+    painter.setFont(uiFont(11, 500));
+    const QRectF label = QRectF(painter.fontMetrics().boundingRect(why)).adjusted(-6, -3, 6, 3);
+    const QPointF corner = line.upright ? QPointF(at.x + 8, 40) : QPointF(30, at.y - 24);
+    const QRectF place = label.translated(corner - label.topLeft());
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(theme().accent);
+    painter.drawRoundedRect(place, 5, 5);
+    painter.setPen(Qt::white);
+    painter.drawText(place, Qt::AlignCenter, why);
+}
+
 void paintWay(QPainter& painter, Vec2 from, Vec2 to) {
     painter.setPen(QPen(QColor(255, 255, 255, 170), 3));
     painter.drawLine(qt(from), qt(to));

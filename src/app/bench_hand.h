@@ -1,7 +1,8 @@
 // One verb of the hand bar: what pressing, dragging and typing on the Compose bench do.
 #pragma once
 
-#include "app/document.h"
+#include "app/bench_view.h"
+#include "render/snap.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -61,6 +62,9 @@ void paintRoundGrip(QPainter& painter, Vec2 at, const QColor& fill = Qt::white);
 /// Of the handles of a curve.
 void paintSmallGrip(QPainter& painter, Vec2 at);
 void paintWay(QPainter& painter, Vec2 from, Vec2 to);
+
+/// A line that a layer rests at, across the whole bench, and why.
+void paintSnapLine(QPainter& painter, const SnapLine& line, const BenchView& bench);
 
 inline constexpr double kGripReach = 8;  ///< px round a grip
 inline constexpr double kDragStarts = 3; ///< px

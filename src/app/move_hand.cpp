@@ -335,30 +335,8 @@ bool MoveHand::key(const QKeyEvent& event) {
     }
 }
 
-void MoveHand::paintSnaps(QPainter& painter) const {
-    for (const SnapLine& line : caught_) {
-        painter.setBrush(Qt::NoBrush);
-        painter.setPen(QPen(theme().accent, 1, Qt::DashLine));
-        const Vec2 at = inView({line.at, line.at});
-        if (line.upright)
-            painter.drawLine(QPointF(at.x, 0), QPointF(at.x, bench_.height()));
-        else
-            painter.drawLine(QPointF(0, at.y), QPointF(bench_.width(), at.y));
-        const QString why = QString::fromStdString(line.reason);
-        painter.setFont(uiFont(11, 500));
-        const QRectF label = QRectF(painter.fontMetrics().boundingRect(why)).adjusted(-6, -3, 6, 3);
-        const QPointF corner = line.upright ? QPointF(at.x + 8, 40) : QPointF(30, at.y - 24);
-        const QRectF place = label.translated(corner - label.topLeft());
-        painter.setPen(Qt::NoPen);
-        painter.setBrush(theme().accent);
-        painter.drawRoundedRect(place, 5, 5);
-        painter.setPen(Qt::white);
-        painter.drawText(place, Qt::AlignCenter, why);
-    }
-}
-
 void MoveHand::paint(QPainter& painter) {
-    paintSnaps(painter);
+    for (const SnapLine& line : caught_) paintSnapLine(painter, line, bench_);
     if (drag_.grip == Grip::Band && drag_.moving) {
         const QRectF band = QRectF(qt(inView(drag_.from)), qt(inView(drag_.to))).normalized();
         QColor wash = theme().accent;

@@ -51,7 +51,6 @@ class MoveHand : public BenchHand {
     void apply(const Motion& motion);
     QString what() const;
     void nudge(Vec2 by);
-    void paintSnaps(QPainter& painter) const;
 
     Drag drag_;
     std::vector<SnapLine> caught_;

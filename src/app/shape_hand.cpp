@@ -4,6 +4,7 @@
 #include "app/layer_words.h"
 #include "app/shape_painting.h"
 #include "app/theme.h"
+#include "release/contour_nodes.h"
 #include "release/placing.h"
 
 #include <cmath>
@@ -14,24 +15,6 @@ namespace {
 
 QPointF qt(Vec2 v) {
     return {v.x, v.y};
-}
-
-Vec2 pointOn(const PathNode& a, const PathNode& b, double t) {
-    const Vec2 c1 = a.at + a.after, c2 = b.at + b.before;
-    const double u = 1 - t;
-    return a.at * (u * u * u) + c1 * (3 * u * u * t) + c2 * (3 * u * t * t) + b.at * (t * t * t);
-}
-
-/// The contour with one more node on the curve after node `i`, its form unchanged (de Casteljau).
-void split(Contour& contour, size_t i, double t) {
-    PathNode &a = contour.nodes[i], &b = contour.nodes[(i + 1) % contour.nodes.size()];
-    const auto mix = [t](Vec2 p, Vec2 q) { return p + (q - p) * t; };
-    const Vec2 c1 = a.at + a.after, c2 = b.at + b.before;
-    const Vec2 p = mix(a.at, c1), q = mix(c1, c2), r = mix(c2, b.at), s = mix(p, q), u = mix(q, r),
-               at = mix(s, u);
-    a.after = p - a.at;
-    b.before = r - b.at;
-    contour.nodes.insert(contour.nodes.begin() + ptrdiff_t(i) + 1, PathNode{at, s - at, u - at});
 }
 
 } // namespace
@@ -236,41 +219,30 @@ void ShapeHand::doubleClick(Vec2 at) {
 
 void ShapeHand::addNode(Vec2 at) {
     const LayerPtr start = layer();
-    const ShapeContent& shape = *path();
     const Affine map = bench_.toView() * placementMap(start->placement);
     const Vec2 here = inView(at);
-    const QString name = ComposeBench::tr("Add a node to %1").arg(QString::fromStdString(start->name));
-    if (const auto node = nodeAt(qt(here)); node && node->part == Part::At) {
-        const Contour& contour = shape.contours[node->contour];
-        const size_t n = contour.nodes.size();
-        const Vec2 along =
-            contour.nodes[(node->node + 1) % n].at - contour.nodes[(node->node + n - 1) % n].at;
+    const QString name = QString::fromStdString(start->name);
+    if (const auto node = nodeAt(qt(here)); node && node->part == Part::At)
         return changePath(
-            start, ComposeBench::tr("Smooth %1").arg(QString::fromStdString(start->name)),
+            start, ComposeBench::tr("Smooth %1").arg(name),
             [&](ShapeContent& s) {
-                PathNode& p = s.contours[node->contour].nodes[node->node];
-                const bool corner = p.before.length() < 1e-9 && p.after.length() < 1e-9;
-                p.after = corner ? along * (1.0 / 6) : Vec2{};
-                p.before = corner ? along * (-1.0 / 6) : Vec2{};
+                Contour& contour = s.contours[node->contour];
+                contour = withSmoothed(std::move(contour), node->node);
             },
             true);
-    }
     double best = kGripReach;
-    std::optional<std::tuple<size_t, size_t, double>> where;
-    for (size_t c = 0; c < shape.contours.size(); ++c) {
-        const auto& nodes = shape.contours[c].nodes;
-        const size_t count = nodes.size() - (shape.contours[c].closed ? 0 : 1);
-        for (size_t n = 0; n < count; ++n)
-            for (int k = 1; k < 64; ++k) {
-                const double off =
-                    (map.map(pointOn(nodes[n], nodes[(n + 1) % nodes.size()], k / 64.0)) - here).length();
-                if (off < best) best = off, where = std::tuple(c, n, k / 64.0);
-            }
-    }
+    std::optional<std::pair<size_t, ContourPlace>> where;
+    for (size_t c = 0; c < path()->contours.size(); ++c)
+        if (const auto place = nearestPlace(path()->contours[c], map, here); place && place->second < best)
+            best = place->second, where = {c, place->first};
     if (!where) return;
-    const auto [c, n, t] = *where;
     changePath(
-        start, name, [&](ShapeContent& s) { split(s.contours[c], n, t); }, true);
+        start, ComposeBench::tr("Add a node to %1").arg(name),
+        [&](ShapeContent& s) {
+            Contour& contour = s.contours[where->first];
+            contour = withNodeAt(std::move(contour), where->second);
+        },
+        true);
 }
 
 bool ShapeHand::hasNodeInHand() const {

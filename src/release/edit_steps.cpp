@@ -1,0 +1,44 @@
+#include "release/edit_steps.h"
+
+#include <algorithm>
+
+namespace glyptos {
+
+ReleasePtr changed(const ReleasePtr& release, const std::function<void(Release&)>& change) {
+    auto next = std::make_shared<Release>(*release);
+    change(*next);
+    return next;
+}
+
+std::string takeId(Release& release) {
+    return "n" + std::to_string(release.nextId++);
+}
+
+void renewIds(Layer& layer, Release& release) {
+    layer.id = takeId(release);
+    if (auto* group = std::get_if<GroupContent>(&layer.content))
+        for (LayerPtr& child : group->layers) {
+            auto copy = std::make_shared<Layer>(*child);
+            renewIds(*copy, release);
+            child = std::move(copy);
+        }
+}
+
+LayerPtr copied(const Layer& layer, Release& release) {
+    auto copy = std::make_shared<Layer>(layer);
+    renewIds(*copy, release);
+    return copy;
+}
+
+ReleasePtr withChangedPiece(const ReleasePtr& release, const std::string& id,
+                            const std::function<void(Piece&, Release&)>& change) {
+    const PiecePtr old = release->piece(id);
+    if (!old) return release;
+    auto next = std::make_shared<Release>(*release);
+    auto piece = std::make_shared<Piece>(*old);
+    change(*piece, *next);
+    std::replace(next->pieces.begin(), next->pieces.end(), old, PiecePtr(piece));
+    return next;
+}
+
+} // namespace glyptos

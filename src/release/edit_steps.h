@@ -1,0 +1,22 @@
+// Internal to release: what edits are made of.
+#pragma once
+
+#include "release/release.h"
+
+#include <functional>
+
+namespace glyptos {
+
+/// A copy of the release, changed.
+ReleasePtr changed(const ReleasePtr& release, const std::function<void(Release&)>& change);
+/// The release with that piece changed; the same one when the piece is gone.
+ReleasePtr withChangedPiece(const ReleasePtr& release, const std::string& id,
+                            const std::function<void(Piece&, Release&)>& change);
+/// The next free id.
+std::string takeId(Release& release);
+/// Gives the layer, and all layers in it, new ids.
+void renewIds(Layer& layer, Release& release);
+/// A copy with new ids.
+LayerPtr copied(const Layer& layer, Release& release);
+
+} // namespace glyptos
