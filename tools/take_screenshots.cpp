@@ -31,7 +31,7 @@ bool shoot(
 /// Two takes of the cover side by side; the second with its light turned down.
 bool shootTakes(MainWindow& window, const QString& folder) {
     ComposeView& compose = *window.compose();
-    if (window.document()->piece()->takes.size() < 2) compose.bar()->newTake();
+    if (window.document()->piece()->takes.size() < 2) window.document()->newTake();
     compose.grid()->setSideBySide(true);
     const bool fine = shoot(window, folder, QStringLiteral("takes"));
     compose.grid()->setSideBySide(false);

@@ -58,7 +58,7 @@ BenchBar::BenchBar(BenchGrid& grid, SizeLadder& ladder)
     row->addWidget(takes_);
     QToolButton* add = word(QStringLiteral("+"), tr("A new take, starting from this one"));
     add->setAccessibleName(tr("New take"));
-    connect(add, &QToolButton::clicked, this, &BenchBar::newTake);
+    connect(add, &QToolButton::clicked, this, [this] { document_->newTake(); });
     row->addWidget(add);
     row->addWidget(beside_ =
                        word(tr("Side by side"), tr("All takes beside each other, at the same zoom"), true));
@@ -134,7 +134,7 @@ void BenchBar::refreshTakes() {
             QToolButton* made = word({}, tr("Work on this take; T steps to the next one"), true);
             made->setContextMenuPolicy(Qt::CustomContextMenu);
             connect(made, &QToolButton::clicked, this, [this, made] {
-                showTake(made->text().toStdString());
+                document_->showTake(made->text().toStdString());
                 refresh();
             });
             connect(made, &QWidget::customContextMenuRequested, this,
@@ -159,22 +159,11 @@ void BenchBar::takeMenu(const std::string& take, QPoint at) {
     menu->popup(at);
 }
 
-void BenchBar::showTake(const std::string& take) {
-    document_->edit(tr("Take %1").arg(q(take)),
-                    withTake(document_->release(), document_->panel().piece, take), QStringLiteral("take"));
-}
-
 void BenchBar::stepTake(int by) {
     const PiecePtr piece = document_ ? document_->piece() : nullptr;
     if (!piece || piece->takes.size() < 2) return;
     const auto count = int(piece->takes.size());
-    showTake(piece->takes[size_t((int(piece->current) + by + count) % count)]->id);
-}
-
-void BenchBar::newTake() {
-    std::string id;
-    const ReleasePtr next = withNewTake(document_->release(), document_->panel().piece, &id);
-    document_->edit(tr("New take %1").arg(q(id)), next);
+    document_->showTake(piece->takes[size_t((int(piece->current) + by + count) % count)]->id);
 }
 
 void BenchBar::setWay(Reference::Way way) {

@@ -17,7 +17,6 @@ class BenchBar : public QWidget {
     void setDocument(Document* document);
     /// The next take of the piece, or the one before, round and round.
     void stepTake(int by);
-    void newTake();
     void setWay(Reference::Way way);
 
   Q_SIGNALS:
@@ -33,7 +32,6 @@ class BenchBar : public QWidget {
     void refreshTakes();
     void takeMenu(const std::string& take, QPoint at);
     void fillReferences();
-    void showTake(const std::string& take);
     void changeReference(const QString& name, const std::function<void(Reference&)>& edit);
     void addReference(const SourcePtr& source);
 

@@ -64,7 +64,7 @@ void BenchGrid::lay() {
         sides_.pop_back();
     }
     while (sides_.size() + 1 < count) {
-        auto* side = new SideBench(engine_, service_);
+        auto* side = new SideBench(engine_, service_, this);
         side->setDocument(document_);
         connect(side, &BenchView::viewMoved, this, [this, side] { follow(side); });
         connect(side, &BenchView::resized, this, [this, side] { side->follow(*bench_); });
@@ -106,9 +106,7 @@ void BenchGrid::take(const SideBench* side, QPointF at) {
         if (bench_->hand() == Hand::Pick) bench_->giveColour(side->colourAt(at));
         return;
     }
-    document_->edit(tr("Take %1").arg(QString::fromStdString(side->take())),
-                    withTake(document_->release(), document_->panel().piece, side->take()),
-                    QStringLiteral("take"));
+    document_->showTake(side->take());
 }
 
 } // namespace glyptos

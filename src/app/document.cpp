@@ -113,6 +113,37 @@ void Document::toggleLayer(const std::string& layer) {
     selectLayers(std::move(layers));
 }
 
+void Document::showTake(const std::string& take) {
+    stepToTake(tr("Take %1").arg(QString::fromStdString(take)), withTake(release(), panel_.piece, take),
+               QStringLiteral("take"));
+}
+
+void Document::newTake() {
+    std::string id;
+    const ReleasePtr next = withNewTake(release(), panel_.piece, &id);
+    stepToTake(tr("New take %1").arg(QString::fromStdString(id)), next, {});
+}
+
+void Document::stepToTake(const QString& name, const Result<ReleasePtr>& next, const QString& merge) {
+    std::vector<std::string> names;
+    for (const std::string& id : layers_)
+        if (const LayerPtr layer = findLayer(stackOf(*release(), panel_), id)) names.push_back(layer->name);
+    edit(name, next, merge);
+    std::vector<std::string> same;
+    const std::function<void(const Stack&)> look = [&](const Stack& stack) {
+        for (const LayerPtr& layer : stack) {
+            const auto wanted = std::find(names.begin(), names.end(), layer->name);
+            if (wanted != names.end()) {
+                same.push_back(layer->id);
+                names.erase(wanted);
+            }
+            if (const auto* group = layer->as<GroupContent>()) look(group->layers);
+        }
+    };
+    look(stackOf(*release(), panel_));
+    if (!same.empty()) selectLayers(std::move(same));
+}
+
 void Document::setMaskInHand(bool on) {
     if (on == maskInHand_) return;
     maskInHand_ = on;

@@ -68,6 +68,9 @@ class Document : public QObject {
     void selectLayers(std::vector<std::string> layers);
     /// Takes one more layer in hand, or lets go of it.
     void toggleLayer(const std::string& layer);
+    /// Another take of the piece in hand, or a new one made from it; layers of the same names stay in hand.
+    void showTake(const std::string& take);
+    void newTake();
     LayerPtr selectedLayer() const { return findLayer(stackOf(*shown(), panel_), layer()); }
     /// Whether the hand moves the mask of the layer instead of the layer.
     bool maskInHand() const { return maskInHand_ && selectedLayer() && selectedLayer()->mask; }
@@ -81,6 +84,8 @@ class Document : public QObject {
 
   private:
     void mendSelection();
+    /// Steps to a release in whose current take the layers have other ids.
+    void stepToTake(const QString& name, const Result<ReleasePtr>& next, const QString& merge);
     void lookAgain();
     History history_;
     ReleasePtr saved_, preview_;

@@ -87,7 +87,7 @@ void MainWindow::makePieceMenu() {
                             withoutPiece(document_->release(), piece->id));
     });
     menu->addSeparator();
-    action(menu, tr("New take from this one"), {}, [this] { compose_->bar()->newTake(); });
+    action(menu, tr("New take from this one"), {}, [this] { document_->newTake(); });
     action(menu, tr("Next take"), {}, [this] { compose_->bar()->stepTake(1); });
 }
 

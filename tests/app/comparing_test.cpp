@@ -90,6 +90,7 @@ class ComparingTest : public QObject {
         QCOMPARE(t->document().piece()->take().id, std::string("B"));
         const std::string copy = t->layer("Box")->id;
         QVERIFY(copy != box);
+        QCOMPARE(t->document().layers(), std::vector{copy}); // what was in hand still is
         t->document().edit(
             "Paint", withChangedLayer(t->document().release(), t->document().panel(), copy, [](Layer& l) {
                 std::get<ShapeContent>(l.content).fill = Rgba{1, 0, 0, 1};
@@ -124,7 +125,7 @@ class ComparingTest : public QObject {
     }
 
     void aLayerIsCopiedToAnotherTake() {
-        view().bar()->newTake();
+        t->document().newTake();
         view().bar()->stepTake(1);
         t->put(*t->find(box));
         t->document().selectLayer(box);
