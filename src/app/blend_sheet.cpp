@@ -3,6 +3,7 @@
 #include "app/form_rows.h"
 #include "app/theme.h"
 
+#include <QApplication>
 #include <QKeyEvent>
 #include <QPainter>
 #include <cmath>
@@ -60,6 +61,7 @@ void BlendSheet::setDocument(Document* document) {
 
 void BlendSheet::open() {
     if (!document_ || document_->layers().size() != 1) return;
+    before_ = QApplication::focusWidget();
     show();
     raise();
     arrange();
@@ -70,7 +72,7 @@ void BlendSheet::open() {
 
 void BlendSheet::leave() {
     hide();
-    parentWidget()->setFocus();
+    if (before_) before_->setFocus();
 }
 
 /// As many columns as make the miniatures largest.
@@ -139,8 +141,7 @@ void BlendSheet::ask() {
 
 void BlendSheet::take(BlendMode mode) {
     const LayerPtr layer = document_->selectedLayer();
-    hide();
-    parentWidget()->setFocus();
+    leave();
     if (!layer || layer->locked) return;
     document_->edit(tr("Blend %1").arg(QString::fromStdString(layer->name)),
                     withChangedLayer(document_->release(), document_->panel(), layer->id,

@@ -4,6 +4,7 @@
 #include "app/miniature.h"
 
 #include <QLabel>
+#include <QPointer>
 #include <QToolButton>
 
 namespace glyptos {
@@ -40,6 +41,7 @@ class BlendSheet : public QWidget {
     QLabel* title_;
     QToolButton* leave_;
     std::array<Cell, kBlendModeCount> cells_;
+    QPointer<QWidget> before_; ///< had the focus
     int columns_ = 5;
 };
 

@@ -13,6 +13,11 @@
 #include <QMimeData>
 
 namespace glyptos {
+namespace {
+
+constexpr double kLeastAlpha = 0.03; // of what a click still meets
+
+} // namespace
 
 ComposeBench::ComposeBench(Engine& engine, RenderService& service, QWidget* parent)
     : BenchView(engine, service, parent)
@@ -83,13 +88,27 @@ Frame ComposeBench::frame(const Layer& layer) const {
     return frameOf(layer, *document_->shown(), panel()->withBleed(), paragraphs());
 }
 
+/// Inside the frame, and where a picture is not see-through there, as far as it has been decoded.
+bool ComposeBench::isHit(const Layer& layer, Vec2 at) const {
+    const Frame f = frame(layer);
+    if (!f.contains(at)) return false;
+    const auto* content = layer.as<PictureContent>();
+    const SourcePtr source = content ? document_->shown()->source(content->source) : nullptr;
+    const PyramidPtr picture =
+        source ? engine_.pictures.picture(*source, f.toPanel.scaleX() * zoom() * devicePixelRatioF())
+               : nullptr;
+    const auto back = f.toPanel.inverse();
+    if (!picture || !back) return true;
+    const Vec2 px = back->map(at);
+    return alphaAt(*picture, px.x / source->width, px.y / source->height) > kLeastAlpha;
+}
+
 std::vector<std::string> ComposeBench::layersAt(Vec2 at) const {
     std::vector<std::string> out;
     if (!panel()) return out;
     const std::function<void(const Stack&)> collect = [&](const Stack& stack) {
         for (const LayerPtr& layer : stack) {
-            if (!layer->on || layer->locked || layer->as<FillContent>() || !frame(*layer).contains(at))
-                continue;
+            if (!layer->on || layer->locked || layer->as<FillContent>() || !isHit(*layer, at)) continue;
             const auto* group = layer->as<GroupContent>();
             if (!group) {
                 out.push_back(layer->id);

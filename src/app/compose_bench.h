@@ -80,6 +80,7 @@ class ComposeBench : public BenchView {
   private:
     BenchHand& inUse() const { return *hands_[size_t(hand_)]; }
     Frame frame(const Layer& layer) const;
+    bool isHit(const Layer& layer, Vec2 at) const;
 
     Hand hand_ = Hand::Move;
     std::array<std::unique_ptr<BenchHand>, 6> hands_;

@@ -45,6 +45,18 @@ Pyramid::Pyramid(Picture base)
             levels_.back()->is16() ? halved<uint16_t>(*levels_.back()) : halved<uint8_t>(*levels_.back())));
 }
 
+double alphaAt(const Pyramid& pyramid, double x, double y) {
+    constexpr int kFine = 512;
+    int level = pyramid.firstLevel();
+    while (level + 1 < pyramid.levels() &&
+           std::max(pyramid.level(level).width, pyramid.level(level).height) > kFine)
+        ++level;
+    const Picture& p = pyramid.level(level);
+    const int px = std::clamp(int(x * p.width), 0, p.width - 1),
+              py = std::clamp(int(y * p.height), 0, p.height - 1);
+    return p.is16() ? p.row<uint16_t>(py)[4 * px + 3] / 65535.0 : p.row<uint8_t>(py)[4 * px + 3] / 255.0;
+}
+
 size_t Pyramid::bytes() const {
     size_t sum = 0;
     for (const auto& p : levels_) sum += p ? p->bytes() : 0;

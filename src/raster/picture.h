@@ -64,6 +64,9 @@ class Pyramid {
     int first_ = 0, width_ = 0, height_ = 0;
 };
 
+/// Alpha, 0…1, at a place in shares of width and height, averaged over about a 512th of the longer side.
+double alphaAt(const Pyramid& pyramid, double x, double y);
+
 using PyramidPtr = std::shared_ptr<const Pyramid>;
 
 } // namespace glyptos

@@ -105,6 +105,25 @@ class ArrangingTest : public QObject {
         QCOMPARE(t->document().layer(), red);
     }
 
+    void seeThroughPartsOfPicturesArePassedThrough() {
+        const auto hole = [](int x, int) {
+            return x < 100 ? std::array<uint8_t, 4>{0, 0, 0, 0} : std::array<uint8_t, 4>{9, 9, 9, 255};
+        };
+        const auto source = importBytes(pngOf(200, 200, hole), "Hole.png").value().source;
+        t->document().edit("Source", withSource(t->document().release(), source));
+        Layer layer;
+        layer.name = "Hole";
+        layer.content = PictureContent{source->id, {0, 0, 1, 1}};
+        layer.placement = {{650, 650}, 4, 4};
+        const std::string id = t->put(layer);
+        t->settle();
+        t->document().selectLayer({});
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, {}, t->on({500, 650}));
+        QCOMPARE(t->document().layer(), red);
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, {}, t->on({1000, 800}));
+        QCOMPARE(t->document().layer(), id);
+    }
+
     void lockedLayersArePassedThrough() {
         t->document().selectLayer(red);
         t->action("Lock or unlock")->trigger();

@@ -73,6 +73,7 @@ class ComparingTest : public QObject {
     }
 
     void theBlendSheetIsSteppedThroughByKeys() {
+        t->bench().setFocus();
         view().blendSheet()->open();
         t->settle();
         QTest::keyClick(view().blendSheet()->cell(BlendMode::Normal), Qt::Key_Right);
@@ -82,6 +83,8 @@ class ComparingTest : public QObject {
         view().blendSheet()->open();
         QTest::keyClick(view().blendSheet(), Qt::Key_Escape);
         QVERIFY(!view().blendSheet()->isVisible());
+        // The bench takes the keys again.
+        QVERIFY(t->bench().hasFocus());
     }
 
     void takesGoTheirOwnWays() {
