@@ -89,7 +89,9 @@ void ShapeChoice::choose() {
         if (chosen == kArrow) shape.stroke->endCap = LineCap::Arrow;
     }
     ornaments_->setText(tr("Ornaments ▾"));
-    bench_.setShapeToDraw(shape, kind_->currentText());
+    QString name = kind_->currentText();
+    name[0] = name[0].toUpper();
+    bench_.setShapeToDraw(shape, name);
 }
 
 } // namespace glyptos

@@ -1,7 +1,6 @@
 #include "app/shape_hand.h"
 
 #include "app/compose_bench.h"
-#include "app/layer_words.h"
 #include "app/shape_painting.h"
 #include "app/theme.h"
 #include "release/contour_nodes.h"
@@ -203,10 +202,10 @@ void ShapeHand::finishPath(bool closed) {
         shape.fill.reset();
     }
     Layer layer;
-    layer.name = shapeWord(ShapeKind::Free).toStdString();
+    layer.name = bench_.shapeName().toStdString();
     layer.content = reframed(std::move(shape), layer.placement.position);
     showDrawn(layer);
-    settle(ComposeBench::tr("Draw a shape: %1").arg(shapeWord(ShapeKind::Free)));
+    settle(ComposeBench::tr("Draw a shape: %1").arg(bench_.shapeName()));
     document().selectLayer(drawing_);
 }
 
