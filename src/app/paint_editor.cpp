@@ -94,8 +94,10 @@ NumberField* PaintEditor::field(const QString& name, const FieldUnit& unit,
 void PaintEditor::makeGradientRows() {
     bar_ = new GradientBar;
     connect(bar_, &GradientBar::edited, this, [this](bool settled) {
-        if (auto* g = std::get_if<Gradient>(&paint_)) g->stops = bar_->stops();
-        set(settled);
+        if (auto* g = std::get_if<Gradient>(&paint_)) {
+            g->stops = bar_->stops();
+            set(settled);
+        }
     });
     connect(bar_, &GradientBar::currentChanged, this, &PaintEditor::refresh);
     stopColour_ = new ColourButton(tr("Colour of the stop"));
@@ -116,8 +118,10 @@ void PaintEditor::makeGradientRows() {
     spread_->setAccessibleName(tr("Beyond its ends"));
     spread_->addItems({tr("holds"), tr("repeats"), tr("mirrors")});
     connect(spread_, &QComboBox::activated, this, [this](int i) {
-        if (auto* g = std::get_if<Gradient>(&paint_)) g->spread = static_cast<GradientSpread>(i);
-        set();
+        if (auto* g = std::get_if<Gradient>(&paint_)) {
+            g->spread = static_cast<GradientSpread>(i);
+            set();
+        }
     });
     hint_ = roleLabel(tr("Take “Fill” in hand to place it on the bench."), "soft");
     QWidget* stop = inOneRow({stopColour_, stopAt_});
@@ -133,12 +137,16 @@ void PaintEditor::makeNoiseRows() {
     low_ = new ColourButton(tr("Colour of the gaps"));
     high_ = new ColourButton(tr("Colour of the clouds"));
     connect(low_, &ColourButton::chosen, this, [this](const QColor& c) {
-        if (auto* clouds = std::get_if<Clouds>(&paint_)) clouds->low = fromQt(c);
-        set();
+        if (auto* clouds = std::get_if<Clouds>(&paint_)) {
+            clouds->low = fromQt(c);
+            set();
+        }
     });
     connect(high_, &ColourButton::chosen, this, [this](const QColor& c) {
-        if (auto* clouds = std::get_if<Clouds>(&paint_)) clouds->high = fromQt(c);
-        set();
+        if (auto* clouds = std::get_if<Clouds>(&paint_)) {
+            clouds->high = fromQt(c);
+            set();
+        }
     });
     size_ = field(tr("Size of the grain"), {}, [this](double v) {
         if (auto* clouds = std::get_if<Clouds>(&paint_)) clouds->size = v;
@@ -157,8 +165,12 @@ void PaintEditor::makeNoiseRows() {
     other_->setToolTip(tr("The same settings with other chance"));
     connect(other_, &QPushButton::clicked, this, [this] {
         const uint32_t seed = QRandomGenerator::global()->bounded(1'000'000);
-        if (auto* clouds = std::get_if<Clouds>(&paint_)) clouds->seed = seed;
-        if (auto* paper = std::get_if<Paper>(&paint_)) paper->seed = seed;
+        if (auto* clouds = std::get_if<Clouds>(&paint_))
+            clouds->seed = seed;
+        else if (auto* paper = std::get_if<Paper>(&paint_))
+            paper->seed = seed;
+        else
+            return;
         set();
     });
     QWidget* colours = inOneRow({low_, high_});
@@ -176,8 +188,10 @@ void PaintEditor::makePatternRows() {
     picture_->setAccessibleName(tr("Picture of the pattern"));
     picture_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     connect(picture_, &QComboBox::activated, this, [this](int i) {
-        if (auto* p = std::get_if<Pattern>(&paint_)) p->source = pictures_[size_t(i)].second;
-        set();
+        if (auto* p = std::get_if<Pattern>(&paint_)) {
+            p->source = pictures_[size_t(i)].second;
+            set();
+        }
     });
     const auto pattern = [this](double Pattern::*which, double by) {
         return [this, which, by](double v) {
@@ -193,8 +207,10 @@ void PaintEditor::makePatternRows() {
                    pattern(&Pattern::shift, 0.01));
     mirrored_ = new QCheckBox(tr("Every other one mirrored"));
     connect(mirrored_, &QCheckBox::clicked, this, [this](bool on) {
-        if (auto* p = std::get_if<Pattern>(&paint_)) p->mirrored = on;
-        set();
+        if (auto* p = std::get_if<Pattern>(&paint_)) {
+            p->mirrored = on;
+            set();
+        }
     });
     form_->addRow(roleLabel(tr("Picture"), "soft"), picture_);
     form_->addRow(new FieldLabel(tr("Scale"), scale_), scale_);

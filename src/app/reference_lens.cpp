@@ -23,7 +23,7 @@ ReferenceLens::ReferenceLens(ComposeBench& bench, RenderService& service)
 }
 
 std::optional<Reference> ReferenceLens::shown() const {
-    const auto reference = referenceOf(*bench_.document()->shown(), bench_.document()->panel());
+    auto reference = referenceOf(*bench_.document()->shown(), bench_.document()->panel());
     if (!reference || reference->way == Reference::Way::Off) return std::nullopt;
     return reference;
 }

@@ -28,8 +28,8 @@ class Buffer {
     Buffer(std::shared_ptr<T> values, size_t count)
         : data_(std::move(values))
         , count_(count) {}
-    Buffer(Buffer&&) = default;
-    Buffer& operator=(Buffer&&) = default;
+    Buffer(Buffer&&) noexcept = default;
+    Buffer& operator=(Buffer&&) noexcept = default;
 
     T* data() { return data_.get(); }
     const T* data() const { return data_.get(); }

@@ -42,12 +42,12 @@ void StoreTileRow(const float* pixels, float full, int width, Tile& out, int y) 
     uint16_t *r = out.row(0, y), *g = out.row(1, y), *b = out.row(2, y), *a = out.row(3, y);
     const float scale = 65535.0f / full;
     for (int x = 0; x < width; ++x) {
-        const float* p = pixels + 4 * x;
+        const float* p = pixels + 4 * size_t(x);
         const float alpha = std::min(std::max(p[3] * scale, 0.0f), 65535.0f);
-        r[x] = static_cast<uint16_t>(std::min(std::max(p[0] * scale, 0.0f), alpha) + 0.5f);
-        g[x] = static_cast<uint16_t>(std::min(std::max(p[1] * scale, 0.0f), alpha) + 0.5f);
-        b[x] = static_cast<uint16_t>(std::min(std::max(p[2] * scale, 0.0f), alpha) + 0.5f);
-        a[x] = static_cast<uint16_t>(alpha + 0.5f);
+        r[x] = nearestSample(std::min(std::max(p[0] * scale, 0.0f), alpha));
+        g[x] = nearestSample(std::min(std::max(p[1] * scale, 0.0f), alpha));
+        b[x] = nearestSample(std::min(std::max(p[2] * scale, 0.0f), alpha));
+        a[x] = nearestSample(alpha);
     }
 }
 
@@ -79,7 +79,7 @@ void Upright(const Picture& source, const AxisPlan& across, const AxisPlan& down
             const float* w = across.weights.data() + size_t(x) * size_t(across.taps);
             auto sum = hn::Zero(pixel);
             for (int k = 0; k < across.taps; ++k)
-                sum = hn::MulAdd(hn::LoadU(pixel, p + 4 * k), hn::Set(pixel, w[k]), sum);
+                sum = hn::MulAdd(hn::LoadU(pixel, p + 4 * size_t(k)), hn::Set(pixel, w[k]), sum);
             hn::StoreU(sum, pixel, result.data() + 4 * size_t(x));
         }
         StoreTileRow(result.data(), sizeof(T) == 1 ? 255.0f : 65535.0f, out.width, out, y);

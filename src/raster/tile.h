@@ -8,6 +8,12 @@
 
 namespace glyptos {
 
+/// The sample of a tile nearest to a value within 0…65535.
+inline uint16_t nearestSample(float value) {
+    constexpr float kHalf = 0.5f;
+    return static_cast<uint16_t>(value + kHalf);
+}
+
 /// Premultiplied RGBA, or alpha alone, planar, 16 bits a channel. `stride` values from one row to the next.
 struct Tile {
     int width = 0, height = 0, stride = 0;

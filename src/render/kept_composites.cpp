@@ -23,7 +23,7 @@ Tile compositeTile(const Layers& layers, const IntRect& region, Scratch& scratch
                 const float* from = scratch.band(0).row(r).c[c];
                 uint16_t* to = tile.row(c, y + r - region.y);
                 for (int x = 0; x < region.w; ++x)
-                    to[x] = static_cast<uint16_t>(std::clamp(from[x], 0.0f, 1.0f) * 65535 + 0.5f);
+                    to[x] = nearestSample(std::clamp(from[x], 0.0f, 1.0f) * 65535);
             }
     }
     tile.settle();

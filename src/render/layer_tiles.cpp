@@ -14,8 +14,7 @@ void cutTo(const Buffer<float>& cover, Tile& tile) {
         for (int c = 0; c < 4; ++c) {
             uint16_t* row = tile.row(c, y);
             const float* share = cover.data() + size_t(y) * size_t(tile.width);
-            for (int x = 0; x < tile.width; ++x)
-                row[x] = static_cast<uint16_t>(float(row[x]) * share[x] + 0.5f);
+            for (int x = 0; x < tile.width; ++x) row[x] = nearestSample(float(row[x]) * share[x]);
         }
 }
 
@@ -52,7 +51,7 @@ Tile textTile(const Path& outline, const Affine& toOutput, const Rgba& colour, c
         for (int y = 0; y < region.h; ++y) {
             uint16_t* row = tile.row(c, y);
             const float* share = cover.data() + size_t(y) * size_t(region.w);
-            for (int x = 0; x < region.w; ++x) row[x] = static_cast<uint16_t>(full * share[x] + 0.5f);
+            for (int x = 0; x < region.w; ++x) row[x] = nearestSample(full * share[x]);
         }
     }
     tile.settle();
@@ -67,8 +66,7 @@ Tile edgeTile(const Rect& area, const Affine& toOutput, const IntRect& region) {
     Tile tile(region.w, region.h, 1);
     for (int y = 0; y < region.h; ++y)
         for (int x = 0; x < region.w; ++x)
-            tile.row(0, y)[x] =
-                static_cast<uint16_t>(cover[size_t(y) * size_t(region.w) + size_t(x)] * 65535 + 0.5f);
+            tile.row(0, y)[x] = nearestSample(cover[size_t(y) * size_t(region.w) + size_t(x)] * 65535);
     tile.settle();
     return tile;
 }

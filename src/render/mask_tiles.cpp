@@ -95,7 +95,7 @@ Tile maskTile(const Mask& mask, const Affine& toOutput, const IntRect& region,
             float v = missing ? 1 : share[size_t(y) * size_t(region.w) + size_t(x)];
             if (mask.inverted && !missing) v = 1 - v;
             v = 1 - float(mask.strength) * (1 - v);
-            out.row(0, y)[x] = static_cast<uint16_t>(std::clamp(v, 0.0f, 1.0f) * 65535 + 0.5f);
+            out.row(0, y)[x] = nearestSample(std::clamp(v, 0.0f, 1.0f) * 65535);
         }
     out.settle();
     return out;

@@ -27,7 +27,7 @@ void paintOver(Tile& tile, const Tile& paint, const Buffer<float>& share) {
             const float keep = 1 - row[x] * float(alpha[x]) / 65535;
             for (int c = 0; c < 4; ++c) {
                 uint16_t& to = tile.row(c, y)[x];
-                to = static_cast<uint16_t>(float(paint.row(c, y)[x]) * row[x] + float(to) * keep + 0.5f);
+                to = nearestSample(float(paint.row(c, y)[x]) * row[x] + float(to) * keep);
             }
         }
     }
