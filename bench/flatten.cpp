@@ -128,8 +128,8 @@ double flattenPictures(const FontLibrary& fonts, const PictureLoad& load) {
         layer.placement = covering(area, *source);
         release = withLayer(withSource(release, source), panel, layer);
     }
-    PictureStore pictures(size_t(1) << 30);
-    Renderer renderer(pictures, fonts, size_t(256) << 20);
+    PictureStore pictures;
+    Renderer renderer(pictures, fonts);
     const Scene scene = panelScene(release, panel, 1, false);
     return milliseconds([&] { renderer.renderBgra8(scene, scene.bounds()); });
 }

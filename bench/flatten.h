@@ -23,8 +23,8 @@ struct PictureLoad {
 };
 /// Twenty layers of a gatefold at its full size; thirty 45-megapixel photos on a cover.
 inline constexpr PictureLoad kGatefold{7617, 3756, 20, 7617, 3756}, kThirty{3000, 3000, 30, 8256, 5504};
-/// Makes the pictures as JPEGs, reads and flattens them with 1 GiB for pictures and 256 MiB for tiles; ms of
-/// the flatten. For a process of its own, whose peak memory is that of this work.
+/// Makes the pictures as JPEGs, reads and flattens them with the memory that an export has; ms of the
+/// flatten. For a process of its own, whose peak memory is that of this work.
 double flattenPictures(const FontLibrary& fonts, const PictureLoad& load);
 
 } // namespace glyptos::bench

@@ -80,6 +80,7 @@ BenchBar::BenchBar(BenchGrid& grid, SizeLadder& ladder)
     });
     row->addWidget(sizes_ = word(tr("Sizes"), tr("How small it can be and still be read"), true));
     connect(sizes_, &QToolButton::clicked, &ladder_, &QWidget::setVisible);
+    connect(&ladder_, &SizeLadder::opened, sizes_, &QToolButton::setChecked);
     grid.installEventFilter(this);
 }
 
@@ -105,7 +106,6 @@ void BenchBar::refresh() {
         const QSignalBlocker quiet(strength_);
         strength_->setValue(int(std::lround(reference->opacity * 100)));
     }
-    sizes_->setChecked(ladder_.isVisible());
     settleInCorner();
 }
 

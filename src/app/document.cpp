@@ -1,6 +1,7 @@
 #include "app/document.h"
 
 #include "file/data_folder.h"
+#include "file/memory.h"
 
 #include <algorithm>
 

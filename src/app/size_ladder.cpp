@@ -135,6 +135,11 @@ void SizeLadder::refresh() {
 
 void SizeLadder::showEvent(QShowEvent*) {
     refresh();
+    Q_EMIT opened(true);
+}
+
+void SizeLadder::hideEvent(QHideEvent*) {
+    Q_EMIT opened(!isHidden()); // still open when only the window is put away
 }
 
 void SizeLadder::paintEvent(QPaintEvent*) {

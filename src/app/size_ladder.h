@@ -29,9 +29,13 @@ class SizeLadder : public QWidget {
     const QImage& imageAt(int size) const;
     QString note() const { return note_->text(); }
 
+  Q_SIGNALS:
+    void opened(bool open); ///< or closed
+
   protected:
     void paintEvent(QPaintEvent* event) override;
     void showEvent(QShowEvent* event) override;
+    void hideEvent(QHideEvent* event) override;
 
   private:
     void refresh();

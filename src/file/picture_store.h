@@ -4,7 +4,6 @@
 // fine as fits, and tried again later; one that is waited for is always as fine as asked for.
 #pragma once
 
-#include "file/memory.h"
 #include "render/picture_provider.h"
 
 #include <chrono>
@@ -19,6 +18,9 @@
 
 namespace glyptos {
 
+/// Memory for pictures while a file is written.
+inline constexpr size_t kExportBudget = size_t(1) << 30;
+
 class PictureStore : public PictureProvider {
   public:
     /// Called, from another thread, when a better picture of a source has become available.
@@ -26,7 +28,7 @@ class PictureStore : public PictureProvider {
 
     /// Without `ready`, picture() decodes before it returns. With it, picture() returns at once what is there
     /// (nothing at first, then a coarse one, then the full one) and decodes on a thread of its own.
-    explicit PictureStore(size_t budgetBytes = installedMemory() / 4, Ready ready = {});
+    explicit PictureStore(size_t budgetBytes = kExportBudget, Ready ready = {});
     ~PictureStore() override;
 
     PyramidPtr picture(const Source& source, double scale) override;

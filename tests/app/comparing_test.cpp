@@ -197,7 +197,12 @@ class ComparingTest : public QObject {
         words.content = text;
         words.placement.position = {600, 600};
         t->put(words);
-        view().ladder()->show();
+        QTest::mouseClick(t->find<QToolButton>("Sizes"), Qt::LeftButton);
+        QVERIFY(view().ladder()->isVisible());
+        t->action("Size ladder")->trigger(); // the menu closes and opens it too
+        QVERIFY(!view().ladder()->isVisible() && !t->find<QToolButton>("Sizes")->isChecked());
+        t->action("Size ladder")->trigger();
+        QVERIFY(t->find<QToolButton>("Sizes")->isChecked());
         t->settle();
         QCOMPARE(view().ladder()->sizes(), (std::vector{140, 96, 64, 40, 24}));
         QCOMPARE(view().ladder()->imageAt(96).size(), QSize(96, 96));
