@@ -177,13 +177,20 @@ size_t PictureStore::bytes() const {
     return bytes_;
 }
 
+/// A thumbnail asks for a coarse level while the bench needs a fine one: the finest lately asked for counts.
+void PictureStore::note(Entry& entry, const Job& job) {
+    entry.asked = Clock::now();
+    if (job.level > entry.level && entry.asked - entry.levelAsked < kLately) return;
+    entry.level = job.level;
+    entry.levelAsked = entry.asked;
+}
+
 PyramidPtr PictureStore::picture(const Source& source, double scale) {
     Job job = jobFor(source, scale);
     const auto known = [&]() -> std::optional<PyramidPtr> {
         const std::lock_guard lock(mutex_);
         Entry& entry = entries_[source.id];
-        entry.asked = Clock::now();
-        entry.level = job.level;
+        note(entry, job);
         if (satisfied(entry, job)) return entry.pyramid;
         if (!ready_) return std::nullopt;
         if (queued_.insert(source.id).second) {

@@ -1,5 +1,5 @@
 // Decoded pictures of the sources in use, made on demand and kept under a memory limit. When they would take
-// more, levels finer than what was last asked for are let go first, then pictures that have not been asked
+// more, levels finer than what was lately asked for are let go first, then pictures that have not been asked
 // for lately, the longest ago first. When that is not enough, a picture decoded in the background is kept as
 // fine as fits, and tried again later; one that is waited for is always as fine as asked for.
 #pragma once
@@ -57,15 +57,17 @@ class PictureStore : public PictureProvider {
         double drawingScale = 0; ///< of what is there
         bool failed = false;
         bool onDisk = false;
-        int level = 0; ///< finest that was last asked for
-        Clock::time_point asked{},
-            coarsened{}; ///< last time that it was, and was kept less fine than asked for
+        int level = 0;                  ///< finest that was lately asked for
+        Clock::time_point levelAsked{}; ///< when that was
+        Clock::time_point asked{};      ///< last time for any level
+        Clock::time_point coarsened{};  ///< last time that it was kept less fine than asked for
     };
 
     Job jobFor(const Source& source, double scale) const;
     bool satisfied(const Entry& entry, const Job& job) const;
     static PyramidPtr decode(const Job& job);
     void put(const Job& job, PyramidPtr pyramid);
+    static void note(Entry& entry, const Job& job);
     void trim(const std::string& justPut);
     bool makeRoom(Entry& entry, PyramidPtr spilled, const std::string& justPut);
     void letGo(Entry& entry, int level);

@@ -1,6 +1,6 @@
 #include "render/stack_preparer.h"
-#include "raster/resample.h"
 
+#include "raster/resample.h"
 #include "release/fields.h"
 #include "release/placing.h"
 #include "render/key_hash.h"
@@ -55,12 +55,17 @@ class StackPreparer {
     /// False when the layer changes nothing in this tile.
     bool single(const Layer& layer, const PanelView& view, PreparedLayer& out) {
         if (!layer.on) return false;
-        if (layer.opacity <= 0 || !rowsOf(layer, view, out) || !addMask(layer, view, out)) {
+        if (layer.opacity <= 0 || !content(layer, view, out)) {
             if (infoOf(layer.blend).keepsBackdrop) return false;
             out = {}; // nothing, which still takes the backdrop away
         }
         settle(layer, out);
         return true;
+    }
+
+    /// What the layer shows within its mask, before it is blended. False when that is nothing.
+    bool content(const Layer& layer, const PanelView& view, PreparedLayer& out) {
+        return rowsOf(layer, view, out) && addMask(layer, view, out);
     }
 
     void settle(const Layer& layer, PreparedLayer& out) const {
@@ -80,13 +85,12 @@ class StackPreparer {
     /// Layers [from, base) of the stack inside the layer `base`.
     bool clipRun(const Stack& stack, size_t from, size_t base, const PanelView& view, PreparedLayer& out) {
         const Layer& below = *stack[base];
-        Layer plain = below;
-        plain.blend = BlendMode::Normal;
-        plain.opacity = 1;
-        if (auto* group = std::get_if<GroupContent>(&plain.content)) group->passing = false;
         GroupRows rows{{}, GroupKind::Clip};
         PreparedLayer first;
-        const bool shown = below.opacity > 0 && single(plain, view, first);
+        const bool shown = below.on && below.opacity > 0 && content(below, view, first);
+        // What is clipped into it meets the base alone, so nothing passes through that.
+        if (auto* group = std::get_if<GroupRows>(&first.rows); group && group->kind == GroupKind::Passing)
+            group->kind = GroupKind::Isolated;
         if (!shown && (!below.on || infoOf(below.blend).keepsBackdrop)) return false;
         bool opaque = first.opaque;
         if (shown) {
@@ -163,8 +167,6 @@ class StackPreparer {
         if (!pattern) return {};
         return pictureFor(pattern->source, pattern->scale * std::max(map.scaleX(), map.scaleY()));
     }
-
-    static int sizeOf(const PatternPicture& p) { return stateOf(p.picture); }
 
     /// False when the layer shows nothing in this tile.
     bool rowsOf(const Layer& layer, const PanelView& view, PreparedLayer& out) {
@@ -259,7 +261,7 @@ class StackPreparer {
         }
         const PatternPicture pattern = patternFor(fill.paint, view.toOutput);
         KeyHash hash(kPaint);
-        hash.add(fill.paint).add(sizeOf(pattern)).add(view.toOutput).add(region_);
+        hash.add(fill.paint).add(stateOf(pattern.picture)).add(view.toOutput).add(region_);
         return cachedTile(hash.key(), out,
                           [&] { return paintTile(fill.paint, view.toOutput, region_, pattern); });
     }
@@ -270,7 +272,7 @@ class StackPreparer {
         const PatternPicture fill = shape.fill ? patternFor(*shape.fill, map) : PatternPicture{};
         const PatternPicture stroke = shape.stroke ? patternFor(shape.stroke->paint, map) : PatternPicture{};
         KeyHash hash(kShape);
-        hash.add(shape).add(sizeOf(fill)).add(sizeOf(stroke)).add(map).add(region_);
+        hash.add(shape).add(stateOf(fill.picture)).add(stateOf(stroke.picture)).add(map).add(region_);
         return cachedTile(hash.key(), out, [&] { return shapeTile(shape, map, region_, fill, stroke); });
     }
 

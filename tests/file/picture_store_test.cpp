@@ -44,6 +44,24 @@ class PictureStoreTest : public QObject {
         QCOMPARE(tight.picture(*a, 1)->firstLevel(), 0);
     }
 
+    void aThumbnailDoesNotTakeTheFineLevelFromTheBench() {
+        std::vector<SourcePtr> sources;
+        for (int i = 0; i < 4; ++i) sources.push_back(noisy(i));
+        std::atomic<int> decodes = 0;
+        PictureStore store(2 * kWhole + kWhole / 2, [&](const std::string&) { ++decodes; });
+        const auto draw = [&] {
+            for (const SourcePtr& s : sources) store.picture(*s, 1);
+            for (const SourcePtr& s : sources) store.picture(*s, 0.03); // as the stack's cards do, after it
+        };
+        int drawn = -1;
+        QVERIFY(QTest::qWaitFor([&] {
+            if (drawn != decodes) drawn = decodes, draw();
+            return !store.busy() && drawn == decodes;
+        }));
+        QCOMPARE(decodes, 4);
+        for (const SourcePtr& s : sources) QCOMPARE(store.picture(*s, 1)->firstLevel(), 0);
+    }
+
     void whatHasNoRoomIsReadFromDiskAndStaysTheSame() {
         std::vector<SourcePtr> sources;
         for (int i = 0; i < 6; ++i) sources.push_back(noisy(i));
