@@ -14,16 +14,6 @@ QString q(const std::string& s) {
     return QString::fromStdString(s);
 }
 
-QToolButton* word(const QString& text, const QString& why, bool checkable = false) {
-    auto* button = new QToolButton;
-    button->setText(text);
-    button->setAccessibleName(text);
-    button->setToolTip(why);
-    button->setCheckable(checkable);
-    button->setCursor(Qt::PointingHandCursor);
-    return button;
-}
-
 QString wayWord(Reference::Way way) {
     switch (way) {
     case Reference::Way::Over:
@@ -56,16 +46,16 @@ BenchBar::BenchBar(BenchGrid& grid, SizeLadder& ladder)
     takes->setContentsMargins(0, 0, 0, 0);
     takes->setSpacing(1);
     row->addWidget(takes_);
-    QToolButton* add = word(QStringLiteral("+"), tr("A new take, starting from this one"));
+    QToolButton* add = wordButton(QStringLiteral("+"), tr("A new take, starting from this one"));
     add->setAccessibleName(tr("New take"));
     connect(add, &QToolButton::clicked, this, [this] { document_->newTake(); });
     row->addWidget(add);
-    row->addWidget(beside_ =
-                       word(tr("Side by side"), tr("All takes beside each other, at the same zoom"), true));
+    row->addWidget(
+        beside_ = wordButton(tr("Side by side"), tr("All takes beside each other, at the same zoom"), true));
     connect(beside_, &QToolButton::clicked, &grid_, &BenchGrid::setSideBySide);
     connect(&grid_, &BenchGrid::sideBySideChanged, this, &BenchBar::refresh);
     row->addSpacing(8);
-    row->addWidget(reference_ = word(QString(), tr("A picture to compare with; it is never printed")));
+    row->addWidget(reference_ = wordButton(QString(), tr("A picture to compare with; it is never printed")));
     reference_->setAccessibleName(tr("Reference"));
     reference_->setPopupMode(QToolButton::InstantPopup);
     references_ = new QMenu(reference_);
@@ -78,7 +68,7 @@ BenchBar::BenchBar(BenchGrid& grid, SizeLadder& ladder)
     connect(strength_, &QSlider::valueChanged, this, [this](int v) {
         changeReference(tr("Opacity of the reference"), [=](Reference& r) { r.opacity = v / 100.0; });
     });
-    row->addWidget(sizes_ = word(tr("Sizes"), tr("How small it can be and still be read"), true));
+    row->addWidget(sizes_ = wordButton(tr("Sizes"), tr("How small it can be and still be read"), true));
     connect(sizes_, &QToolButton::clicked, &ladder_, &QWidget::setVisible);
     connect(&ladder_, &SizeLadder::opened, sizes_, &QToolButton::setChecked);
     grid.installEventFilter(this);
@@ -131,7 +121,7 @@ void BenchBar::refreshTakes() {
     }
     for (size_t i = 0; i < piece->takes.size(); ++i) {
         if (row->count() <= int(i)) {
-            QToolButton* made = word({}, tr("Work on this take; T steps to the next one"), true);
+            QToolButton* made = wordButton({}, tr("Work on this take; T steps to the next one"), true);
             made->setContextMenuPolicy(Qt::CustomContextMenu);
             connect(made, &QToolButton::clicked, this, [this, made] {
                 document_->showTake(made->text().toStdString());
@@ -179,8 +169,7 @@ void BenchBar::changeReference(const QString& name, const std::function<void(Ref
 }
 
 void BenchBar::addReference(const SourcePtr& source) {
-    const PiecePtr piece = document_->piece();
-    const Panel* panel = piece ? piece->flat->panel(document_->panel().panel) : nullptr;
+    const Panel* panel = document_->shownPanel();
     if (!panel) return;
     document_->edit(
         tr("Reference %1").arg(q(source->name)),

@@ -4,14 +4,6 @@
 #include "app/theme.h"
 
 namespace glyptos {
-namespace {
-
-QPointF qt(Vec2 v) {
-    return {v.x, v.y};
-}
-
-} // namespace
-
 Document& BenchHand::document() const {
     return *bench_.document();
 }
@@ -40,7 +32,7 @@ void BenchHand::settle(const QString& name) {
 }
 
 void paintOutline(QPainter& painter, const std::array<Vec2, 4>& c) {
-    const QPolygonF outline{qt(c[0]), qt(c[1]), qt(c[2]), qt(c[3])};
+    const QPolygonF outline{toQt(c[0]), toQt(c[1]), toQt(c[2]), toQt(c[3])};
     painter.setBrush(Qt::NoBrush);
     painter.setPen(QPen(QColor(255, 255, 255, 160), 3));
     painter.drawPolygon(outline);
@@ -57,16 +49,16 @@ void paintSquareGrip(QPainter& painter, Vec2 at) {
 void paintRoundGrip(QPainter& painter, Vec2 at, const QColor& fill) {
     painter.setPen(QPen(QColor(255, 255, 255, 200), 4));
     painter.setBrush(Qt::NoBrush);
-    painter.drawEllipse(qt(at), 5.5, 5.5);
+    painter.drawEllipse(toQt(at), 5.5, 5.5);
     painter.setPen(QPen(theme().accent, 1.6));
     painter.setBrush(fill);
-    painter.drawEllipse(qt(at), 5.5, 5.5);
+    painter.drawEllipse(toQt(at), 5.5, 5.5);
 }
 
 void paintSmallGrip(QPainter& painter, Vec2 at) {
     painter.setPen(QPen(theme().accent, 1.2));
     painter.setBrush(Qt::white);
-    painter.drawEllipse(qt(at), 3, 3);
+    painter.drawEllipse(toQt(at), 3, 3);
 }
 
 void paintSnapLine(QPainter& painter, const SnapLine& line, const BenchView& bench) {
@@ -91,9 +83,9 @@ void paintSnapLine(QPainter& painter, const SnapLine& line, const BenchView& ben
 
 void paintWay(QPainter& painter, Vec2 from, Vec2 to) {
     painter.setPen(QPen(QColor(255, 255, 255, 170), 3));
-    painter.drawLine(qt(from), qt(to));
+    painter.drawLine(toQt(from), toQt(to));
     painter.setPen(QPen(theme().accent, 1.4));
-    painter.drawLine(qt(from), qt(to));
+    painter.drawLine(toQt(from), toQt(to));
 }
 
 } // namespace glyptos

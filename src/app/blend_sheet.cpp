@@ -54,20 +54,24 @@ void BlendSheet::setDocument(Document* document) {
     if (document_) document_->disconnect(this);
     document_ = document;
     connect(document_, &Document::changed, this, &BlendSheet::ask);
-    connect(document_, &Document::selectionChanged, this,
-            [this] { document_->layers().size() == 1 ? ask() : hide(); });
+    connect(document_, &Document::selectionChanged, this, [this] { canOpen() ? ask() : hide(); });
     hide();
 }
 
 void BlendSheet::open() {
-    if (!document_ || document_->layers().size() != 1) return;
+    if (!canOpen()) return;
     before_ = QApplication::focusWidget();
     show();
     raise();
     arrange();
     ask();
-    const LayerPtr layer = document_->selectedLayer();
-    cell(layer->blend)->setFocus();
+    cell(document_->selectedLayer()->blend)->setFocus();
+}
+
+bool BlendSheet::canOpen() const {
+    const LayerPtr layer =
+        document_ && document_->layers().size() == 1 ? document_->selectedLayer() : nullptr;
+    return layer && !layer->locked;
 }
 
 void BlendSheet::leave() {
@@ -106,8 +110,7 @@ void BlendSheet::arrange() {
 
 /// Round the layer, as far as there is panel, and never less than half of it.
 Rect BlendSheet::area() const {
-    const PiecePtr piece = document_ ? document_->piece() : nullptr;
-    const Panel* panel = piece ? piece->flat->panel(document_->panel().panel) : nullptr;
+    const Panel* panel = document_ ? document_->shownPanel() : nullptr;
     const LayerPtr layer = panel ? document_->selectedLayer() : nullptr;
     if (!layer) return {};
     const Rect all = panel->trim();
@@ -142,7 +145,7 @@ void BlendSheet::ask() {
 void BlendSheet::take(BlendMode mode) {
     const LayerPtr layer = document_->selectedLayer();
     leave();
-    if (!layer || layer->locked) return;
+    if (!layer) return;
     document_->edit(tr("Blend %1").arg(QString::fromStdString(layer->name)),
                     withChangedLayer(document_->release(), document_->panel(), layer->id,
                                      [=](Layer& l) { l.blend = mode; }));

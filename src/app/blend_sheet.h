@@ -15,8 +15,9 @@ class BlendSheet : public QWidget {
   public:
     BlendSheet(Engine& engine, RenderService& service, QWidget* parent);
     void setDocument(Document* document);
-    /// Opens when exactly one layer is in hand.
+    /// Opens when exactly one layer is in hand, and not locked.
     void open();
+    bool canOpen() const;
     void leave();
     QToolButton* cell(BlendMode mode) const { return cells_[size_t(mode)].button; }
 

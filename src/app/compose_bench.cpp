@@ -34,8 +34,7 @@ ComposeBench::ComposeBench(Engine& engine, RenderService& service, QWidget* pare
 ComposeBench::~ComposeBench() = default;
 
 const Panel* ComposeBench::panel() const {
-    const PiecePtr piece = document_ ? document_->piece() : nullptr;
-    return piece ? piece->flat->panel(document_->panel().panel) : nullptr;
+    return document_ ? document_->shownPanel() : nullptr;
 }
 
 Scene ComposeBench::sceneAt(double pxPerUnit, Vec2 offset) const {

@@ -10,15 +10,6 @@
 namespace glyptos {
 namespace {
 
-QToolButton* word(const QString& text, const QString& why) {
-    auto* button = new QToolButton;
-    button->setText(text);
-    button->setToolTip(why);
-    button->setAccessibleName(text);
-    button->setCursor(Qt::PointingHandCursor);
-    return button;
-}
-
 QCheckBox* snapSwitch(const QString& text, ComposeBench* bench, bool SnapOptions::*which) {
     auto* box = new QCheckBox(text);
     box->setChecked(true);
@@ -98,7 +89,7 @@ QWidget* ComposeView::makeHandBar() {
         {Hand::Fill, tr("Fill"), tr("Lay gradients and move their colours (F)")},
         {Hand::Pick, tr("Pick colour"), tr("Take a colour from the art or the reference (P)")}};
     for (const auto& [hand, text, why] : hands) {
-        QToolButton* button = word(text, why);
+        QToolButton* button = wordButton(text, why);
         button->setCheckable(true);
         hands_->addButton(button, int(hand));
         words->addWidget(button);
@@ -135,8 +126,8 @@ QWidget* ComposeView::makeFoot() {
     row->addStretch();
     row->addWidget(key_ = new LineKeySwitches(bench_, Qt::Horizontal));
     row->addSpacing(14);
-    QToolButton* fit = word(tr("Fit"), tr("Show all of it (Ctrl+0)"));
-    QToolButton* actual = word(tr("100 %"), tr("One pixel of the art on one of the screen"));
+    QToolButton* fit = wordButton(tr("Fit"), tr("Show all of it (Ctrl+0)"));
+    QToolButton* actual = wordButton(tr("100 %"), tr("One pixel of the art on one of the screen"));
     connect(fit, &QToolButton::clicked, bench_, &BenchView::zoomToFit);
     connect(actual, &QToolButton::clicked, bench_, &BenchView::zoomToActualPixels);
     row->addWidget(fit);
@@ -174,8 +165,8 @@ QWidget* ComposeView::makeSideHead() {
     auto* row = new QHBoxLayout(head);
     row->setContentsMargins(9, 0, 9, 2);
     row->setSpacing(4);
-    stackTab_ = word(tr("Stack"), tr("The layers, front to back"));
-    historyTab_ = word(tr("Steps"), tr("All that was done in this session; a click goes there"));
+    stackTab_ = wordButton(tr("Stack"), tr("The layers, front to back"));
+    historyTab_ = wordButton(tr("Steps"), tr("All that was done in this session; a click goes there"));
     auto* group = new QButtonGroup(this);
     for (QToolButton* tab : {stackTab_, historyTab_}) {
         tab->setCheckable(true);
@@ -246,7 +237,7 @@ void ComposeView::refreshPanels() {
     for (size_t i = 0; i < count; ++i) {
         const Panel& panel = piece->flat->panels[i];
         if (row->count() <= int(i)) {
-            QToolButton* made = word({}, tr("Compose this panel"));
+            QToolButton* made = wordButton({}, tr("Compose this panel"));
             made->setCheckable(true);
             connect(made, &QToolButton::clicked, this, [this, made] {
                 document_->selectPanel(

@@ -9,10 +9,6 @@ namespace {
 
 constexpr double kLeastShare = 0.01; // of the picture
 
-QPointF qt(Vec2 v) {
-    return {v.x, v.y};
-}
-
 } // namespace
 
 std::optional<std::pair<LayerPtr, SourcePtr>> CropHand::picture() const {
@@ -106,9 +102,9 @@ void CropHand::paint(QPainter& painter) {
         const Vec2 middle = (c[i] + c[(i + 1) % 4]) * 0.5, along = c[(i + 1) % 4] - c[i];
         const Vec2 half = along * (9 / std::max(along.length(), 1e-9));
         painter.setPen(QPen(Qt::white, 7, Qt::SolidLine, Qt::RoundCap));
-        painter.drawLine(qt(middle - half), qt(middle + half));
+        painter.drawLine(toQt(middle - half), toQt(middle + half));
         painter.setPen(QPen(theme().accent, 4, Qt::SolidLine, Qt::RoundCap));
-        painter.drawLine(qt(middle - half), qt(middle + half));
+        painter.drawLine(toQt(middle - half), toQt(middle + half));
     }
 }
 

@@ -69,6 +69,9 @@ QPainterPath pathOf(const Rect& r, const Affine& map) {
 
 } // namespace
 
+QPointF toQt(Vec2 v) {
+    return {v.x, v.y};
+}
 QTransform toQt(const Affine& m) {
     return {m.a, m.b, m.c, m.d, m.e, m.f};
 }

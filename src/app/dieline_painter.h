@@ -23,6 +23,7 @@ class LineKey {
     std::array<bool, kLineKinds.size()> shown_{true, true, true, true};
 };
 
+QPointF toQt(Vec2 v);
 QTransform toQt(const Affine& m);
 QRectF toQt(const Rect& r);
 

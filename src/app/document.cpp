@@ -75,6 +75,11 @@ void Document::setSaved(const ReleasePtr& release, const std::filesystem::path& 
     Q_EMIT historyChanged();
 }
 
+const Panel* Document::shownPanel() const {
+    const PiecePtr piece = this->piece();
+    return piece ? piece->flat->panel(panel_.panel) : nullptr;
+}
+
 void Document::selectPanel(const PanelRef& panel) {
     if (panel == panel_) return;
     panel_ = panel;

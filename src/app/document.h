@@ -62,6 +62,8 @@ class Document : public QObject {
     const std::vector<std::string>& layers() const { return layers_; }
     bool isInHand(const std::string& layer) const;
     PiecePtr piece() const { return shown()->piece(panel_.piece); }
+    /// The panel in hand as shown; nothing when the release has no piece.
+    const Panel* shownPanel() const;
     void selectPanel(const PanelRef& panel);
     /// An empty id: none.
     void selectLayer(const std::string& layer);

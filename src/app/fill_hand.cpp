@@ -2,6 +2,7 @@
 
 #include "app/colours.h"
 #include "app/compose_bench.h"
+#include "app/form_rows.h"
 #include "app/gradient_bar.h"
 #include "app/theme.h"
 #include "release/placing.h"
@@ -198,9 +199,7 @@ void FillHand::doubleClick(Vec2 at) {
 void FillHand::chooseColour(size_t stop) {
     const auto now = gradient();
     const LayerPtr one = layer();
-    auto* dialog = new QColorDialog(toQt(now->gradient.stops[stop].colour), &bench_);
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->setOptions(QColorDialog::ShowAlphaChannel | QColorDialog::DontUseNativeDialog);
+    QColorDialog* dialog = colourChooser(toQt(now->gradient.stops[stop].colour), &bench_);
     const auto show = [this, one, stop, run = now->gradient](const QColor& colour) {
         Gradient g = run;
         g.stops[stop].colour = fromQt(colour);

@@ -48,6 +48,23 @@ QScrollArea* scrolling(QWidget* inside) {
     return area;
 }
 
+QToolButton* wordButton(const QString& text, const QString& why, bool checkable) {
+    auto* button = new QToolButton;
+    button->setText(text);
+    button->setAccessibleName(text);
+    button->setToolTip(why);
+    button->setCheckable(checkable);
+    button->setCursor(Qt::PointingHandCursor);
+    return button;
+}
+
+QColorDialog* colourChooser(const QColor& colour, QWidget* parent) {
+    auto* dialog = new QColorDialog(colour, parent);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setOptions(QColorDialog::ShowAlphaChannel | QColorDialog::DontUseNativeDialog);
+    return dialog;
+}
+
 ColourButton::ColourButton(const QString& accessibleName, QWidget* parent)
     : QPushButton(parent) {
     setAccessibleName(accessibleName);
@@ -62,9 +79,7 @@ void ColourButton::setColour(const QColor& colour) {
 }
 
 void ColourButton::ask() {
-    auto* dialog = new QColorDialog(colour_, this);
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->setOptions(QColorDialog::ShowAlphaChannel | QColorDialog::DontUseNativeDialog);
+    QColorDialog* dialog = colourChooser(colour_, this);
     connect(dialog, &QColorDialog::colorSelected, this, &ColourButton::chosen);
     dialog->open();
 }

@@ -8,6 +8,9 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QToolButton>
+
+class QColorDialog;
 
 namespace glyptos {
 
@@ -21,6 +24,11 @@ void setRole(QLabel* label, const char* role);
 QScrollArea* scrolling(QWidget* inside);
 /// Several fields in one row of a form.
 QWidget* inOneRow(std::initializer_list<QWidget*> widgets);
+
+/// A word to press, with the reason why one would.
+QToolButton* wordButton(const QString& text, const QString& why, bool checkable = false);
+/// A chooser of colours that is not shown yet and goes when it is closed.
+QColorDialog* colourChooser(const QColor& colour, QWidget* parent);
 
 /// A swatch that opens a colour chooser.
 class ColourButton : public QPushButton {

@@ -95,8 +95,7 @@ void Importer::use(const Arrival& arrival, QStringList& troubles) {
 }
 
 const Panel* Importer::panel() const {
-    const PiecePtr piece = document_ ? document_->piece() : nullptr;
-    return piece ? piece->flat->panel(document_->panel().panel) : nullptr;
+    return document_ ? document_->shownPanel() : nullptr;
 }
 
 /// The first picture of a panel covers it and goes behind everything; later ones come in smaller, where they

@@ -43,6 +43,20 @@ void LayerMenu::setActive(bool active) {
 void LayerMenu::refresh() {
     for (const auto& [action, least] : needing_)
         action->setEnabled(active_ && document_ && int(document_->layers().size()) >= least);
+    if (!document_) return;
+    const LayerPtr layer = document_->selectedLayer();
+    dissolve_->setEnabled(dissolve_->isEnabled() && holdsGroup());
+    clip_->setText(layer && layer->clipped ? tr("No longer inside the layer below")
+                                           : tr("Only inside the layer below"));
+    lock_->setText(layer && layer->locked ? tr("Unlock") : tr("Lock"));
+}
+
+bool LayerMenu::holdsGroup() const {
+    const Stack& stack = stackOf(*document_->shown(), document_->panel());
+    return std::any_of(document_->layers().begin(), document_->layers().end(), [&](const std::string& id) {
+        const LayerPtr layer = findLayer(stack, id);
+        return layer && layer->as<GroupContent>();
+    });
 }
 
 QString LayerMenu::what() const {
@@ -75,6 +89,21 @@ QAction* LayerMenu::onLayers(QMenu* menu, const QString& text, const QKeySequenc
         if (!inHand.empty()) document_->selectLayers(std::move(inHand));
     });
     needing_.emplace_back(made, least);
+    return made;
+}
+
+QAction* LayerMenu::onSwitch(const QKeySequence& keys, bool Layer::*flag, const QString& on,
+                             const QString& off) {
+    QAction* made = entry(this, {}, keys, [=, this] {
+        const LayerPtr first = document_->selectedLayer();
+        if (!first) return;
+        const bool to = !(first.get()->*flag);
+        ReleasePtr next = document_->release();
+        for (const std::string& id : document_->layers())
+            next = withChangedLayer(next, document_->panel(), id, [=](Layer& l) { l.*flag = to; });
+        document_->edit((to ? on : off).arg(what()), next);
+    });
+    needing_.emplace_back(made, 1);
     return made;
 }
 
@@ -116,10 +145,10 @@ void LayerMenu::makeAdding() {
 void LayerMenu::fillEchoes(QMenu* menu) {
     menu->clear();
     const auto echo = [this](const QString& name, EchoContent content) {
-        const PiecePtr here = document_->piece();
+        const Panel* here = document_->shownPanel();
         const auto frame = echoFrame(content, *document_->release());
         if (!here || !frame) return;
-        const Rect room = here->flat->panel(document_->panel().panel)->trim();
+        const Rect room = here->trim();
         Layer layer;
         layer.name = tr("Echo of %1").arg(name).toStdString();
         layer.placement.position = room.centre();
@@ -191,34 +220,21 @@ void LayerMenu::makeGrouping() {
              [this](const ReleasePtr& release, std::vector<std::string>& inHand) {
                  return withGrouped(release, document_->panel(), document_->layers(), &inHand.emplace_back());
              });
-    onLayers(this, tr("Dissolve group"), QKeySequence(tr("Ctrl+Shift+G")), tr("Ungroup %1"), 1,
-             [this](ReleasePtr next, std::vector<std::string>& inHand) -> Result<ReleasePtr> {
-                 const Stack& stack = stackOf(*next, document_->panel());
-                 for (const std::string& id : document_->layers()) {
-                     const LayerPtr layer = findLayer(stack, id);
-                     if (const auto* group = layer ? layer->as<GroupContent>() : nullptr)
-                         for (const LayerPtr& inside : group->layers) inHand.push_back(inside->id);
-                 }
-                 for (const std::string& id : document_->layers())
-                     next = withUngrouped(next, document_->panel(), id);
-                 return next;
-             });
-    const auto each = [this](const QString& text, const QString& keys, const QString& name,
-                             const std::function<void(Layer&, bool)>& set, bool Layer::*flag) {
-        onLayers(this, text, QKeySequence(keys), name, 1,
-                 [=, this](ReleasePtr next, std::vector<std::string>&) -> Result<ReleasePtr> {
-                     const bool on = !(document_->selectedLayer().get()->*flag);
-                     for (const std::string& id : document_->layers())
-                         next = withChangedLayer(next, document_->panel(), id, [&](Layer& l) { set(l, on); });
-                     return next;
-                 });
-    };
-    each(
-        tr("Only inside the layer below"), tr("I"), tr("Clip %1"), [](Layer& l, bool on) { l.clipped = on; },
-        &Layer::clipped);
-    each(
-        tr("Lock or unlock"), tr("Ctrl+L"), tr("Lock %1"), [](Layer& l, bool on) { l.locked = on; },
-        &Layer::locked);
+    dissolve_ = onLayers(this, tr("Dissolve group"), QKeySequence(tr("Ctrl+Shift+G")), tr("Ungroup %1"), 1,
+                         [this](ReleasePtr next, std::vector<std::string>& inHand) -> Result<ReleasePtr> {
+                             const Stack& stack = stackOf(*next, document_->panel());
+                             for (const std::string& id : document_->layers()) {
+                                 const LayerPtr layer = findLayer(stack, id);
+                                 if (const auto* group = layer ? layer->as<GroupContent>() : nullptr)
+                                     for (const LayerPtr& inside : group->layers)
+                                         inHand.push_back(inside->id);
+                             }
+                             for (const std::string& id : document_->layers())
+                                 next = withUngrouped(next, document_->panel(), id);
+                             return next;
+                         });
+    clip_ = onSwitch(QKeySequence(tr("I")), &Layer::clipped, tr("Clip %1"), tr("Unclip %1"));
+    lock_ = onSwitch(QKeySequence(tr("Ctrl+L")), &Layer::locked, tr("Lock %1"), tr("Unlock %1"));
     needing_.emplace_back(entry(this, tr("Rename"), QKeySequence(tr("F2")),
                                 [this] { view_.stack()->rename(document_->layer()); }),
                           1);

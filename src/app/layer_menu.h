@@ -26,6 +26,9 @@ class LayerMenu : public QMenu {
     /// Needs at least `least` layers in hand. `name` may have %1 for what they are called.
     QAction* onLayers(QMenu* menu, const QString& text, const QKeySequence& keys, const QString& name,
                       int least, Edit edit);
+    /// Turns a flag of the layers in hand to what it is not in the one whose figures show.
+    QAction* onSwitch(const QKeySequence& keys, bool Layer::*flag, const QString& on, const QString& off);
+    bool holdsGroup() const;
     void makeAdding();
     void makeCopying();
     void makeGrouping();
@@ -43,6 +46,8 @@ class LayerMenu : public QMenu {
     Document* document_ = nullptr;
     bool active_ = true;
     std::vector<std::pair<QAction*, int>> needing_; ///< actions and how many layers they need
+    QAction *clip_ = nullptr, *lock_ = nullptr;
+    QAction* dissolve_ = nullptr; ///< needs a group
 };
 
 } // namespace glyptos

@@ -22,11 +22,6 @@ void LayerSection::showLayer(const LayerPtr& layer) {
     showing_ = false;
 }
 
-const Panel* LayerSection::panel() const {
-    const PiecePtr piece = document_->piece();
-    return piece ? piece->flat->panel(document_->panel().panel) : nullptr;
-}
-
 Frame LayerSection::frameOfLayer(const Layer& layer) const {
     return frameOf(layer, *document_->shown(), panel()->withBleed(), engine_.renderer.paragraphs());
 }

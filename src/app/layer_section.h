@@ -25,7 +25,7 @@ class LayerSection : public QWidget {
     virtual bool fits(const Layer& layer) const = 0;
     virtual void refresh(const Layer& layer) = 0;
 
-    const Panel* panel() const;
+    const Panel* panel() const { return document_->shownPanel(); }
     Frame frameOfLayer(const Layer& layer) const;
     /// The unit of lengths on the panel in hand.
     FieldUnit lengthUnit() const { return lengthUnitOf(document_->piece().get()); }

@@ -220,7 +220,7 @@ void LayoutView::showVerdicts() {
         row->addWidget(said);
         panelRows_->addLayout(row);
     }
-    const Panel* here = piece->flat->panel(document_->panel().panel);
+    const Panel* here = document_->shownPanel();
     if (!here) return;
     selected_->setText(tr("In hand: %1").arg(q(here->name)).toUpper());
     const size_t layers = stackOf(*document_->shown(), document_->panel()).size();
@@ -232,8 +232,7 @@ void LayoutView::showVerdicts() {
 }
 
 void LayoutView::fitArt() {
-    const PiecePtr piece = document_->piece();
-    const Panel* panel = piece ? piece->flat->panel(document_->panel().panel) : nullptr;
+    const Panel* panel = document_->shownPanel();
     const LayerPtr layer =
         panel ? pictureToFit(stackOf(*document_->release(), document_->panel()), document_->layer())
               : nullptr;

@@ -325,6 +325,10 @@ void MainWindow::refreshTitles() {
     redo_->setEnabled(history.canRedo());
     redo_->setText(history.canRedo() ? tr("Redo: %1").arg(q(history.redoName())) : tr("Redo"));
     layerMenu_->setActive(rail_->current() == Step::Compose);
+    const bool takes = document_->piece() && document_->piece()->takes.size() > 1;
+    nextTake_->setEnabled(takes);
+    sideBySide_->setEnabled(takes);
+    blendSheet_->setEnabled(compose_->blendSheet()->canOpen());
     linear_->setChecked(document_->release()->linearLight);
     saveState_->setText(document_->isModified()     ? tr("changes not saved")
                         : document_->file().empty() ? tr("not saved yet")

@@ -97,7 +97,7 @@ class MainWindow : public QMainWindow {
     DeliverView* deliver_;
     QWidget* notice_;
     QLabel *noticeText_, *position_, *colourUnder_, *saveState_, *size_;
-    QAction *undo_, *redo_, *night_, *linear_;
+    QAction *undo_, *redo_, *night_, *linear_, *nextTake_, *blendSheet_, *sideBySide_;
     QMenu* recent_;
     LayerMenu* layerMenu_ = nullptr;
     QFutureWatcher<Result<ReleasePtr>> opener_;

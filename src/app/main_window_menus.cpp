@@ -88,7 +88,7 @@ void MainWindow::makePieceMenu() {
     });
     menu->addSeparator();
     action(menu, tr("New take from this one"), {}, [this] { document_->newTake(); });
-    action(menu, tr("Next take"), {}, [this] { compose_->bar()->stepTake(1); });
+    nextTake_ = action(menu, tr("Next take"), {}, [this] { compose_->bar()->stepTake(1); });
 }
 
 void MainWindow::makeLayerMenu() {
@@ -118,11 +118,11 @@ void MainWindow::makeViewMenu() {
     action(menu, tr("100 %"), QKeySequence(tr("Ctrl+9")),
            [=] { onBench([](BenchView* b) { b->zoomToActualPixels(); }); });
     menu->addSeparator();
-    action(menu, tr("Blend sheet"), {}, [this] {
+    blendSheet_ = action(menu, tr("Blend sheet"), {}, [this] {
         showStep(Step::Compose);
         compose_->blendSheet()->open();
     });
-    action(menu, tr("Takes side by side"), {}, [this] {
+    sideBySide_ = action(menu, tr("Takes side by side"), {}, [this] {
         showStep(Step::Compose);
         compose_->grid()->setSideBySide(!compose_->grid()->isSideBySide());
     });
@@ -130,8 +130,11 @@ void MainWindow::makeViewMenu() {
         showStep(Step::Compose);
         compose_->ladder()->setVisible(!compose_->ladder()->isVisible());
     });
-    action(menu, tr("Stack"), {}, [this] { compose_->showHistory(false); });
-    action(menu, tr("Steps of this session"), {}, [this] { compose_->showHistory(true); });
+    for (const bool steps : {false, true})
+        action(menu, steps ? tr("Steps of this session") : tr("Stack"), {}, [this, steps] {
+            showStep(Step::Compose);
+            compose_->showHistory(steps);
+        });
     QMenu* rulers = menu->addMenu(tr("Rulers in"));
     const std::pair<QString, RulerUnit> units[] = {
         {tr("mm"), RulerUnit::Mm}, {tr("Inches"), RulerUnit::Inch}, {tr("Pixels"), RulerUnit::Px}};

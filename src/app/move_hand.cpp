@@ -22,10 +22,6 @@ double dot(Vec2 a, Vec2 b) {
     return a.x * b.x + a.y * b.y;
 }
 
-QPointF qt(Vec2 v) {
-    return {v.x, v.y};
-}
-
 /// The mask mapped as a linked one would be with its layer.
 Layer withMovedMask(const Layer& layer, const std::function<Layer(Layer)>& motion) {
     Mask mask = *layer.mask;
@@ -338,7 +334,7 @@ bool MoveHand::key(const QKeyEvent& event) {
 void MoveHand::paint(QPainter& painter) {
     for (const SnapLine& line : caught_) paintSnapLine(painter, line, bench_);
     if (drag_.grip == Grip::Band && drag_.moving) {
-        const QRectF band = QRectF(qt(inView(drag_.from)), qt(inView(drag_.to))).normalized();
+        const QRectF band = QRectF(toQt(inView(drag_.from)), toQt(inView(drag_.to))).normalized();
         QColor wash = theme().accent;
         wash.setAlpha(40);
         painter.setPen(QPen(theme().accent, 1, Qt::DashLine));

@@ -14,7 +14,6 @@ class ReferenceLens : public QObject {
     /// The panel's reference; nothing when there is none or it is off.
     std::optional<Reference> shown() const;
     void request();
-    BenchPicture& picture() { return picture_; }
     void paint(QPainter& painter) const;
     /// The reference's colour where it can be seen at that point; invalid elsewhere.
     QColor colourAt(QPointF p) const;

@@ -10,14 +10,6 @@
 #include <numbers>
 
 namespace glyptos {
-namespace {
-
-QPointF qt(Vec2 v) {
-    return {v.x, v.y};
-}
-
-} // namespace
-
 const ShapeContent* ShapeHand::path() const {
     const LayerPtr one = layer();
     const auto* shape = one ? one->as<ShapeContent>() : nullptr;
@@ -221,7 +213,7 @@ void ShapeHand::addNode(Vec2 at) {
     const Affine map = bench_.toView() * placementMap(start->placement);
     const Vec2 here = inView(at);
     const QString name = QString::fromStdString(start->name);
-    if (const auto node = nodeAt(qt(here)); node && node->part == Part::At)
+    if (const auto node = nodeAt(toQt(here)); node && node->part == Part::At)
         return changePath(
             start, ComposeBench::tr("Smooth %1").arg(name),
             [&](ShapeContent& s) {

@@ -1,26 +1,20 @@
 #include "app/shape_painting.h"
 
+#include "app/dieline_painter.h"
+
 #include <QPainter>
 
 namespace glyptos {
-namespace {
-
-QPointF qt(Vec2 v) {
-    return {v.x, v.y};
-}
-
-} // namespace
-
 QPainterPath painterPath(const Contour& contour, const Affine& map) {
     QPainterPath out;
     const auto& nodes = contour.nodes;
     if (nodes.empty()) return out;
     out.setFillRule(Qt::WindingFill);
-    out.moveTo(qt(map.map(nodes[0].at)));
+    out.moveTo(toQt(map.map(nodes[0].at)));
     const size_t count = nodes.size() - (contour.closed ? 0 : 1);
     for (size_t i = 0; i < count; ++i) {
         const PathNode &a = nodes[i], &b = nodes[(i + 1) % nodes.size()];
-        out.cubicTo(qt(map.map(a.at + a.after)), qt(map.map(b.at + b.before)), qt(map.map(b.at)));
+        out.cubicTo(toQt(map.map(a.at + a.after)), toQt(map.map(b.at + b.before)), toQt(map.map(b.at)));
     }
     return out;
 }

@@ -22,8 +22,7 @@ void SideBench::setTake(const std::string& take) {
 }
 
 const Panel* SideBench::panel() const {
-    const PiecePtr piece = document_ ? document_->piece() : nullptr;
-    return piece ? piece->flat->panel(document_->panel().panel) : nullptr;
+    return document_ ? document_->shownPanel() : nullptr;
 }
 
 Scene SideBench::sceneAt(double pxPerUnit, Vec2 offset) const {

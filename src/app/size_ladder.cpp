@@ -108,8 +108,7 @@ QRect SizeLadder::place(int size) {
 }
 
 void SizeLadder::refresh() {
-    const PiecePtr piece = document_ ? document_->piece() : nullptr;
-    const Panel* panel = piece ? piece->flat->panel(document_->panel().panel) : nullptr;
+    const Panel* panel = document_ ? document_->shownPanel() : nullptr;
     if (!panel || !isVisible()) return;
     const auto all = sizes();
     resize(2 * kPad + 140 + (large_->isChecked() ? kPad + kLarge : 0), 10);

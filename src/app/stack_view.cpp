@@ -73,8 +73,7 @@ QSize StackView::sizeHint() const {
 /// Each layer by itself, as large as it is on the panel.
 void StackView::askThumbnails() {
     if (!document_) return;
-    const PiecePtr piece = document_->piece();
-    const Panel* panel = piece ? piece->flat->panel(document_->panel().panel) : nullptr;
+    const Panel* panel = document_->shownPanel();
     if (!panel) return;
     const double ratio = devicePixelRatioF(), side = kThumb * ratio;
     for (const Row& row : rows_) {

@@ -126,7 +126,9 @@ class ArrangingTest : public QObject {
 
     void lockedLayersArePassedThrough() {
         t->document().selectLayer(red);
-        t->action("Lock or unlock")->trigger();
+        t->action("Lock")->trigger();
+        QCOMPARE(t->document().history().undoName(), std::string("Lock Red"));
+        QVERIFY(t->action("Unlock") && !t->action("Dissolve group")->isEnabled());
         QTest::mouseClick(&t->bench(), Qt::LeftButton, {}, t->on({650, 650}));
         QVERIFY(t->document().layers().empty());
         t->document().selectLayer(red); // from the stack it can be taken in hand, and stays where it is
