@@ -47,17 +47,17 @@ std::vector<std::string> BenchGrid::wanted() const {
 }
 
 void BenchGrid::refresh() {
-    auto next = wanted();
     const PiecePtr piece = document_->piece();
-    const std::string current = piece ? piece->take().id : std::string("A");
-    next.insert(next.begin(), current); // the first says which is worked on
-    if (next == shown_) return;
+    std::string current = piece ? piece->take().id : std::string("A");
+    auto next = wanted();
+    if (next == shown_ && current == current_) return;
     shown_ = std::move(next);
+    current_ = std::move(current);
     lay();
 }
 
 void BenchGrid::lay() {
-    const size_t count = shown_.size() - 1;
+    const size_t count = shown_.size();
     while (sides_.size() + 1 > count) {
         sides_.back()->deleteLater();
         sides_.back()->hide();
@@ -73,8 +73,8 @@ void BenchGrid::lay() {
     }
     size_t used = 0;
     for (size_t i = 0; i < count; ++i) {
-        const std::string& what = shown_[i + 1];
-        const bool work = what == shown_[0];
+        const std::string& what = shown_[i];
+        const bool work = what == current_;
         const int columns = count > 2 ? 2 : int(count);
         QWidget* widget = bench_;
         if (!work) {
@@ -88,7 +88,7 @@ void BenchGrid::lay() {
         }
         grid_->addWidget(widget, int(i) / columns, int(i) % columns);
     }
-    bench_->setCaption(sideBySide_ && count > 1 ? tr("Take %1").arg(QString::fromStdString(shown_[0]))
+    bench_->setCaption(sideBySide_ && count > 1 ? tr("Take %1").arg(QString::fromStdString(current_))
                                                 : QString());
     bench_->zoomToFit();
     follow(bench_);

@@ -40,6 +40,7 @@ class BenchGrid : public QWidget {
     QGridLayout* grid_;
     std::vector<SideBench*> sides_;
     std::vector<std::string> shown_; ///< takes in the order of the grid; an empty one: the reference
+    std::string current_;            ///< the take that is worked on
     bool sideBySide_ = false;
 };
 

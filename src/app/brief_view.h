@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/document.h"
-#include "app/render_service.h"
+#include "app/miniature.h"
 
 #include <QAbstractTableModel>
 #include <QFormLayout>
@@ -60,8 +60,7 @@ class PieceSheet : public QWidget {
         PiecePtr piece;
         QRect area;
         double pxPerUnit = 1;
-        QImage image;
-        std::unique_ptr<QObject> requester;
+        std::unique_ptr<Miniature> miniature;
     };
     void arrange();
     Engine& engine_;

@@ -3,23 +3,16 @@
 #include "app/colours.h"
 #include "app/compose_bench.h"
 #include "app/form_rows.h"
-#include "app/gradient_bar.h"
 #include "app/theme.h"
 #include "release/placing.h"
 
 #include <QColorDialog>
 #include <cmath>
-#include <numbers>
 
 namespace glyptos {
 namespace {
 
-constexpr double kRound = 2 * std::numbers::pi;
 constexpr double kLetGo = 40; // px from its run at which a stop is let go
-
-bool goesRound(const Gradient& g) {
-    return g.kind == GradientKind::Conic || g.kind == GradientKind::Spiral;
-}
 
 Paint* paintOf(Layer& layer) {
     if (auto* fill = std::get_if<FillContent>(&layer.content)) return &fill->paint;
@@ -28,22 +21,6 @@ Paint* paintOf(Layer& layer) {
 }
 
 } // namespace
-
-Vec2 stopPlace(const Gradient& g, double at) {
-    const Vec2 line = g.to - g.from;
-    if (!goesRound(g)) return g.from + line * at;
-    const double rounds = g.kind == GradientKind::Conic ? at : g.turns - at;
-    return g.from + Affine::rotation(rounds * 360).mapVector(line);
-}
-
-double nearestOnRun(const Gradient& g, Vec2 p) {
-    const Vec2 line = g.to - g.from, way = p - g.from;
-    const double square = std::max(line.x * line.x + line.y * line.y, 1e-18);
-    if (!goesRound(g)) return std::clamp((way.x * line.x + way.y * line.y) / square, 0.0, 1.0);
-    const double angle = (std::atan2(way.y, way.x) - std::atan2(line.y, line.x)) / kRound;
-    const double at = g.kind == GradientKind::Conic ? angle : g.turns - angle;
-    return at - std::floor(at);
-}
 
 QString FillHand::sentence() const {
     return gradient()
@@ -151,10 +128,7 @@ void FillHand::drag(const QMouseEvent&, Vec2 at) {
         const bool away =
             g.stops.size() > 2 && (view.map(to) - view.map(stopPlace(g, held.at))).length() > kLetGo;
         g.stops.erase(g.stops.begin() + ptrdiff_t(stop_));
-        if (!away)
-            g.stops.insert(std::upper_bound(g.stops.begin(), g.stops.end(), held,
-                                            [](const auto& a, const auto& b) { return a.at < b.at; }),
-                           held);
+        if (!away) putStop(g.stops, held);
     }
     set(start_, g);
 }
@@ -187,10 +161,7 @@ void FillHand::doubleClick(Vec2 at) {
     const Affine view = bench_.toView() * now->toPanel;
     if ((view.map(stopPlace(now->gradient, t)) - here).length() > 2 * kGripReach) return;
     auto& stops = now->gradient.stops;
-    const GradientStop added{t, colourAlong(stops, t)};
-    stops.insert(std::upper_bound(stops.begin(), stops.end(), added,
-                                  [](const auto& a, const auto& b) { return a.at < b.at; }),
-                 added);
+    putStop(stops, {t, colourAlong(stops, t)});
     set(layer(), now->gradient);
     settle(ComposeBench::tr("Add a colour to the gradient"));
 }

@@ -39,9 +39,4 @@ class FillHand : public BenchHand {
     std::string made_;           ///< the fill layer that a drag makes
 };
 
-/// Where a stop of a gradient stands in the gradient's own units: along its line, or round its middle.
-Vec2 stopPlace(const Gradient& gradient, double at);
-/// The place on the run nearest to a point, 0…1.
-double nearestOnRun(const Gradient& gradient, Vec2 point);
-
 } // namespace glyptos

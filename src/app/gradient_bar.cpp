@@ -16,22 +16,6 @@ constexpr double kAway = 26;  // px below the bar at which a stop is let go
 
 } // namespace
 
-Rgba colourAlong(const std::vector<GradientStop>& stops, double t) {
-    if (stops.empty()) return {};
-    if (t <= stops.front().at) return stops.front().colour;
-    for (size_t i = 1; i < stops.size(); ++i) {
-        if (t > stops[i].at) continue;
-        const Rgba &a = stops[i - 1].colour, &b = stops[i].colour;
-        const auto k = float((t - stops[i - 1].at) / std::max(stops[i].at - stops[i - 1].at, 1e-9));
-        const float alpha = a.a + (b.a - a.a) * k;
-        const auto mix = [&](float p, float q) {
-            return alpha > 0 ? (p * a.a * (1 - k) + q * b.a * k) / alpha : q;
-        };
-        return {mix(a.r, b.r), mix(a.g, b.g), mix(a.b, b.b), alpha};
-    }
-    return stops.back().colour;
-}
-
 GradientBar::GradientBar(QWidget* parent)
     : QWidget(parent) {
     setFocusPolicy(Qt::StrongFocus);
@@ -44,6 +28,11 @@ GradientBar::GradientBar(QWidget* parent)
 void GradientBar::setStops(const std::vector<GradientStop>& stops) {
     stops_ = stops;
     current_ = std::min(current_, stops_.empty() ? 0 : stops_.size() - 1);
+    update();
+}
+
+void GradientBar::setCurrent(size_t stop) {
+    current_ = stop;
     update();
 }
 
@@ -105,11 +94,7 @@ void GradientBar::mousePressEvent(QMouseEvent* event) {
         current_ = *hit;
     } else {
         const double t = placeAt(event->position().x());
-        const GradientStop made{t, colourAlong(stops_, t)};
-        const auto place = std::upper_bound(stops_.begin(), stops_.end(), t,
-                                            [](double v, const GradientStop& s) { return v < s.at; });
-        current_ = size_t(place - stops_.begin());
-        stops_.insert(place, made);
+        current_ = putStop(stops_, {t, colourAlong(stops_, t)});
         Q_EMIT edited(false);
     }
     Q_EMIT currentChanged();
@@ -120,10 +105,7 @@ void GradientBar::moveCurrent(double to) {
     GradientStop stop = stops_[current_];
     stop.at = to;
     stops_.erase(stops_.begin() + long(current_));
-    const auto place = std::upper_bound(stops_.begin(), stops_.end(), to,
-                                        [](double v, const GradientStop& s) { return v < s.at; });
-    current_ = size_t(place - stops_.begin());
-    stops_.insert(place, stop);
+    current_ = putStop(stops_, stop);
 }
 
 void GradientBar::mouseMoveEvent(QMouseEvent* event) {

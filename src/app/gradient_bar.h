@@ -15,6 +15,7 @@ class GradientBar : public QWidget {
     const std::vector<GradientStop>& stops() const { return stops_; }
     /// Index of the stop in hand.
     size_t current() const { return current_; }
+    void setCurrent(size_t stop);
     /// Where a stop's handle stands, in px of the widget.
     QPointF handleOf(size_t stop) const;
     QSize sizeHint() const override { return {200, 40}; }
@@ -44,8 +45,5 @@ class GradientBar : public QWidget {
     bool dragging_ = false;
     std::optional<GradientStop> lifted_; ///< dragged away from the bar: gone when let go there
 };
-
-/// Colour of a run at `t`, straight.
-Rgba colourAlong(const std::vector<GradientStop>& stops, double t);
 
 } // namespace glyptos

@@ -106,9 +106,10 @@ void PaintEditor::makeGradientRows() {
     stopAt_ = field(tr("Place of the stop"), plain(QStringLiteral("%"), 1, 1, 0, 100), [this](double v) {
         auto* g = std::get_if<Gradient>(&paint_);
         if (!g) return;
-        g->stops[bar_->current()].at = v / 100;
-        std::stable_sort(g->stops.begin(), g->stops.end(),
-                         [](const GradientStop& a, const GradientStop& b) { return a.at < b.at; });
+        GradientStop moved = g->stops[bar_->current()];
+        moved.at = v / 100;
+        g->stops.erase(g->stops.begin() + ptrdiff_t(bar_->current()));
+        bar_->setCurrent(putStop(g->stops, moved)); // it may have passed others
     });
     turns_ = field(tr("Turns of the spiral"), plain(QString(), 2, 0.25, -200, 200), [this](double v) {
         if (auto* g = std::get_if<Gradient>(&paint_); g && v != 0) g->turns = v;

@@ -69,29 +69,22 @@ void PieceSheet::arrange() {
                                    [&](const PiecePtr&, QRectF r) { widest = std::max(widest, r.right()); });
     const QPointF corner(std::round((width() - widest) / 2), std::round((height() - tall) / 2));
     rowsHeight(pieces, least, roomX, [&](const PiecePtr& piece, QRectF r) {
-        Place place{piece,
-                    r.translated(corner).toAlignedRect(),
-                    least * mmPerUnit(*piece),
-                    {},
-                    std::make_unique<QObject>()};
+        Place place{piece, r.translated(corner).toAlignedRect(), least * mmPerUnit(*piece), nullptr};
         for (Place& old : places_)
-            if (old.piece->id == piece->id)
-                place.image = old.image, place.requester = std::move(old.requester);
+            if (old.piece->id == piece->id) place.miniature = std::move(old.miniature);
         next.push_back(std::move(place));
     });
     places_ = std::move(next);
     for (Place& place : places_) {
-        if (!place.requester) place.requester = std::make_unique<QObject>();
+        if (!place.miniature) {
+            place.miniature = std::make_unique<Miniature>(service_);
+            connect(place.miniature.get(), &Miniature::arrived, this, qOverload<>(&QWidget::update));
+        }
         const double k = place.pxPerUnit * devicePixelRatioF();
         const Rect trim = place.piece->flat->trim();
         const IntRect region{0, 0, std::max(1, snapEdge(trim.w * k)), std::max(1, snapEdge(trim.h * k))};
-        service_.request(place.requester.get(), 0,
-                         flatScene(document_->shown(), place.piece->id, k, false, {-trim.x * k, -trim.y * k}),
-                         region, [this, id = place.piece->id](const QImage& image) {
-                             for (Place& p : places_)
-                                 if (p.piece->id == id) p.image = image;
-                             update();
-                         });
+        place.miniature->ask(
+            0, flatScene(document_->shown(), place.piece->id, k, false, {-trim.x * k, -trim.y * k}), region);
     }
     update();
 }
@@ -102,7 +95,7 @@ void PieceSheet::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), theme().bench);
     for (const Place& place : places_) {
         painter.fillRect(place.area, Qt::white);
-        if (!place.image.isNull()) painter.drawImage(place.area, place.image);
+        painter.drawImage(place.area, place.miniature->image());
         painter.setPen(Qt::white);
         painter.setFont(uiFont(11, 500));
         painter.drawText(

@@ -84,20 +84,18 @@ void SetStrip::askMiniatures() {
     std::erase_if(miniatures_, [&](const auto& entry) { return !release->piece(entry.first); });
     const double ratio = devicePixelRatioF();
     for (const PiecePtr& piece : release->pieces) {
-        Miniature& mini = miniatures_[piece->id];
+        Shown& mini = miniatures_[piece->id];
         if (mini.piece == piece && mini.brief == release->brief) continue;
         mini.piece = piece;
         mini.brief = release->brief;
-        if (!mini.requester) mini.requester = std::make_unique<QObject>();
+        if (!mini.miniature) {
+            mini.miniature = std::make_unique<Miniature>(service_);
+            connect(mini.miniature.get(), &Miniature::arrived, this, qOverload<>(&QWidget::update));
+        }
         const double k = unitScale(*piece) * ratio;
         const Rect trim = piece->flat->trim();
         const IntRect region{0, 0, std::max(1, snapEdge(trim.w * k)), std::max(1, snapEdge(trim.h * k))};
-        service_.request(mini.requester.get(), 1,
-                         flatScene(release, piece->id, k, false, {-trim.x * k, -trim.y * k}), region,
-                         [this, id = piece->id](QImage image) {
-                             miniatures_[id].image = std::move(image);
-                             update();
-                         });
+        mini.miniature->ask(1, flatScene(release, piece->id, k, false, {-trim.x * k, -trim.y * k}), region);
     }
     update();
 }
@@ -114,8 +112,8 @@ void SetStrip::paintEvent(QPaintEvent*) {
         const bool here = piece->id == document_->panel().piece;
         painter.fillRect(mini, Qt::white);
         if (const auto found = miniatures_.find(piece->id);
-            found != miniatures_.end() && !found->second.image.isNull())
-            painter.drawImage(mini, found->second.image);
+            found != miniatures_.end() && found->second.miniature)
+            painter.drawImage(mini, found->second.miniature->image());
         painter.setPen(QPen(t.hairline, 1));
         painter.drawRect(mini.adjusted(0, 0, -1, -1));
         painter.setFont(uiFont(11, here ? 600 : 400));

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/document.h"
-#include "app/render_service.h"
+#include "app/miniature.h"
 
 #include <QImage>
 #include <QWidget>
@@ -29,11 +29,10 @@ class SetStrip : public QWidget {
     bool event(QEvent* event) override;
 
   private:
-    struct Miniature {
+    struct Shown {
         PiecePtr piece;
         Brief brief;
-        QImage image;
-        std::unique_ptr<QObject> requester;
+        std::unique_ptr<Miniature> miniature;
     };
     double unitScale(const Piece& piece) const;
     QSizeF sizeOf(const Piece& piece) const;
@@ -43,7 +42,7 @@ class SetStrip : public QWidget {
     Engine& engine_;
     RenderService& service_;
     Document* document_ = nullptr;
-    std::map<std::string, Miniature> miniatures_;
+    std::map<std::string, Shown> miniatures_;
 };
 
 } // namespace glyptos

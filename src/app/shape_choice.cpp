@@ -6,10 +6,12 @@
 #include "app/shape_painting.h"
 #include "app/theme.h"
 
+#include <QFutureWatcher>
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QMenu>
 #include <QWidgetAction>
+#include <QtConcurrent>
 
 namespace glyptos {
 namespace {
@@ -37,17 +39,20 @@ ShapeChoice::ShapeChoice(ComposeBench& bench)
     ornaments_->setPopupMode(QToolButton::InstantPopup);
     auto* menu = new QMenu(ornaments_);
     auto* grid = new QWidgetAction(menu);
-    grid->setDefaultWidget(makeOrnaments());
+    grid->setDefaultWidget(board_ = new QWidget);
     menu->addAction(grid);
     ornaments_->setMenu(menu);
+    auto* reading = new QFutureWatcher<void>(this);
+    connect(reading, &QFutureWatcherBase::finished, this, &ShapeChoice::fillOrnaments);
+    reading->setFuture(QtConcurrent::run([] { shippedOrnaments(); }));
     connect(kind_, &QComboBox::activated, this, &ShapeChoice::choose);
     choose();
 }
 
-QWidget* ShapeChoice::makeOrnaments() {
+/// Once their files have been read.
+void ShapeChoice::fillOrnaments() {
     constexpr int kColumns = 8, kSide = 34;
-    auto* board = new QWidget;
-    auto* grid = new QGridLayout(board);
+    auto* grid = new QGridLayout(board_);
     grid->setSpacing(2);
     int i = 0;
     for (const Ornament& ornament : shippedOrnaments()) {
@@ -63,7 +68,6 @@ QWidget* ShapeChoice::makeOrnaments() {
         grid->addWidget(button, i / kColumns, i % kColumns);
         ++i;
     }
-    return board;
 }
 
 void ShapeChoice::chooseOrnament(const Ornament& ornament) {

@@ -17,11 +17,12 @@ class ShapeChoice : public QWidget {
   private:
     void choose();
     void chooseOrnament(const Ornament& ornament);
-    QWidget* makeOrnaments();
+    void fillOrnaments();
 
     ComposeBench& bench_;
     QComboBox* kind_;
     QToolButton* ornaments_;
+    QWidget* board_;
 };
 
 } // namespace glyptos

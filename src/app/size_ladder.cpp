@@ -2,7 +2,7 @@
 
 #include "app/form_rows.h"
 #include "app/theme.h"
-#include "release/fields.h"
+#include "render/lost_words.h"
 
 #include <QPainter>
 #include <cmath>
@@ -14,43 +14,7 @@ constexpr std::array kSizes{140, 96, 64, 40, 24};
 constexpr int kLarge = 300;
 constexpr int kPad = 12, kCaption = 22, kHead = 24;
 
-/// Height of the ink of the smallest letters: of a line of them, in panel units.
-double inkHeight(const TextContent& text, const Layer& layer, const Release& release,
-                 ParagraphCache& paragraphs) {
-    TextSpec spec = resolvedText(text, release.brief);
-    spec.text = text.capitals ? "X" : "x";
-    spec.measure = 0;
-    return paragraphs.get(spec)->ink.h * layer.placement.scaleY;
-}
-
-void collect(const Stack& stack, const std::function<void(const Layer&)>& visit) {
-    for (const LayerPtr& layer : stack) {
-        if (!layer->on) continue;
-        if (const auto* group = layer->as<GroupContent>())
-            collect(group->layers, visit);
-        else
-            visit(*layer);
-    }
-}
-
 } // namespace
-
-std::vector<LostWords> lostWords(const Release& release, const PanelRef& ref, int smallest,
-                                 ParagraphCache& paragraphs) {
-    std::vector<LostWords> out;
-    const PiecePtr piece = release.piece(ref.piece);
-    const Panel* panel = piece ? piece->flat->panel(ref.panel) : nullptr;
-    if (!panel) return out;
-    const double side = std::max(panel->trim().w, panel->trim().h);
-    collect(stackOf(release, ref), [&](const Layer& layer) {
-        const auto* text = layer.as<TextContent>();
-        if (!text || resolvedText(*text, release.brief).text.empty()) return;
-        const double ink = inkHeight(*text, layer, release, paragraphs);
-        const int below = ink > 0 ? int(std::ceil(kLeastInk * side / ink - 1e-9)) : 0;
-        if (below > smallest) out.push_back({layer.name, below});
-    });
-    return out;
-}
 
 SizeLadder::SizeLadder(Engine& engine, RenderService& service, QWidget* parent)
     : QWidget(parent)

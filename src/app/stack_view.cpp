@@ -80,7 +80,10 @@ void StackView::askThumbnails() {
         Thumbnail& thumb = thumbnails_[row.layer->id];
         if (thumb.layer == row.layer) continue;
         thumb.layer = row.layer;
-        if (!thumb.requester) thumb.requester = std::make_unique<QObject>();
+        if (!thumb.miniature) {
+            thumb.miniature = std::make_unique<Miniature>(service_);
+            connect(thumb.miniature.get(), &Miniature::arrived, this, qOverload<>(&QWidget::update));
+        }
         auto alone = std::make_shared<Layer>(*row.layer);
         alone->on = true;
         alone->opacity = 1;
@@ -100,11 +103,7 @@ void StackView::askThumbnails() {
                       panel->withBleed(),
                       {}}},
                     {}};
-        service_.request(thumb.requester.get(), 2, std::move(scene), square,
-                         [this, id = row.layer->id](QImage image) {
-                             thumbnails_[id].image = std::move(image);
-                             update();
-                         });
+        thumb.miniature->ask(2, std::move(scene), square);
     }
 }
 
@@ -157,8 +156,8 @@ void StackView::paintCard(QPainter& painter, const Row& row, const QRect& card) 
     const QRect thumb(card.left() + 6, card.top() + 6, kThumb - 2, kThumb - 2);
     painter.fillRect(thumb, QColor(0x8b, 0x8b, 0x89));
     const auto image = thumbnails_.find(layer.id);
-    if (image != thumbnails_.end() && !image->second.image.isNull())
-        painter.drawImage(thumb, image->second.image);
+    if (image != thumbnails_.end() && image->second.miniature)
+        painter.drawImage(thumb, image->second.miniature->image());
 
     painter.setOpacity(layer.on ? 1 : 0.45);
     const QRect words(thumb.right() + 9, card.top() + 5, card.width() - kThumb - 46, 17);

@@ -3,7 +3,7 @@
 #pragma once
 
 #include "app/document.h"
-#include "app/render_service.h"
+#include "app/miniature.h"
 
 #include <QImage>
 #include <QLineEdit>
@@ -44,8 +44,7 @@ class StackView : public QWidget {
     };
     struct Thumbnail {
         LayerPtr layer;
-        QImage image;
-        std::unique_ptr<QObject> requester;
+        std::unique_ptr<Miniature> miniature;
     };
     struct Target {
         std::string group;

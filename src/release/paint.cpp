@@ -1,5 +1,9 @@
 #include "release/paint.h"
 
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
 namespace glyptos {
 
 Gradient evenRun(const Rect& area, double turn, const Rgba& first, const Rgba& last) {
@@ -10,6 +14,51 @@ Gradient evenRun(const Rect& area, double turn, const Rgba& first, const Rgba& l
     out.to = area.centre() + half;
     out.stops = {{0, first}, {1, last}};
     return out;
+}
+
+bool goesRound(const Gradient& g) {
+    return g.kind == GradientKind::Conic || g.kind == GradientKind::Spiral;
+}
+
+Rgba colourAlong(const std::vector<GradientStop>& stops, double t) {
+    if (stops.empty()) return {};
+    if (t <= stops.front().at) return stops.front().colour;
+    for (size_t i = 1; i < stops.size(); ++i) {
+        if (t > stops[i].at) continue;
+        const Rgba &a = stops[i - 1].colour, &b = stops[i].colour;
+        const auto k = float((t - stops[i - 1].at) / std::max(stops[i].at - stops[i - 1].at, 1e-9));
+        const float alpha = a.a + (b.a - a.a) * k;
+        const auto mix = [&](float p, float q) {
+            return alpha > 0 ? (p * a.a * (1 - k) + q * b.a * k) / alpha : q;
+        };
+        return {mix(a.r, b.r), mix(a.g, b.g), mix(a.b, b.b), alpha};
+    }
+    return stops.back().colour;
+}
+
+size_t putStop(std::vector<GradientStop>& stops, const GradientStop& stop) {
+    const auto behind =
+        std::upper_bound(stops.begin(), stops.end(), stop,
+                         [](const GradientStop& a, const GradientStop& b) { return a.at < b.at; });
+    const auto index = size_t(behind - stops.begin());
+    stops.insert(behind, stop);
+    return index;
+}
+
+Vec2 stopPlace(const Gradient& g, double at) {
+    const Vec2 line = g.to - g.from;
+    if (!goesRound(g)) return g.from + line * at;
+    const double rounds = g.kind == GradientKind::Conic ? at : g.turns - at;
+    return g.from + Affine::rotation(rounds * 360).mapVector(line);
+}
+
+double nearestOnRun(const Gradient& g, Vec2 p) {
+    const Vec2 line = g.to - g.from, way = p - g.from;
+    const double square = std::max(line.x * line.x + line.y * line.y, 1e-18);
+    if (!goesRound(g)) return std::clamp((way.x * line.x + way.y * line.y) / square, 0.0, 1.0);
+    const double angle = (std::atan2(way.y, way.x) - std::atan2(line.y, line.x)) / (2 * std::numbers::pi);
+    const double at = g.kind == GradientKind::Conic ? angle : g.turns - angle;
+    return at - std::floor(at);
 }
 
 } // namespace glyptos

@@ -41,6 +41,17 @@ struct Gradient {
 /// far corners get the end colours.
 Gradient evenRun(const Rect& area, double turn, const Rgba& first, const Rgba& last);
 
+/// Whether it runs round its middle, from where it starts back to there.
+bool goesRound(const Gradient& gradient);
+/// Colour at `t` of a run, straight; before the first and behind the last stop theirs.
+Rgba colourAlong(const std::vector<GradientStop>& stops, double t);
+/// Puts a stop where its place is; its index.
+size_t putStop(std::vector<GradientStop>& stops, const GradientStop& stop);
+/// Where a place of the run stands: along its line, or round its middle through `to`.
+Vec2 stopPlace(const Gradient& gradient, double at);
+/// The place on the run nearest to a point, 0…1.
+double nearestOnRun(const Gradient& gradient, Vec2 point);
+
 /// Fractal noise between two colours (raster/noise.h).
 struct Clouds {
     Rgba low{0, 0, 0, 1}, high{1, 1, 1, 1};

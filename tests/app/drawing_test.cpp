@@ -68,9 +68,11 @@ class DrawingTest : public QObject {
     void anOrnamentIsDrawnInAnyColour() {
         QTest::keyClick(&t->bench(), Qt::Key_S);
         QToolButton* anchor = nullptr;
-        for (QToolButton* b : t->window->findChildren<QToolButton*>())
-            if (b->accessibleName() == "Anchor") anchor = b;
-        QVERIFY(anchor);
+        QVERIFY(QTest::qWaitFor([&] {
+            for (QToolButton* b : t->window->findChildren<QToolButton*>())
+                if (b->accessibleName() == "Anchor") anchor = b;
+            return anchor != nullptr;
+        }));
         anchor->click();
         t->drag(t->bench(), t->on({1000, 1000}), t->on({2000, 2000}));
         QCOMPARE(t->document().selectedLayer()->name, std::string("Anchor"));

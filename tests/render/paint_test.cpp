@@ -148,6 +148,29 @@ class PaintTest : public QObject {
         QVERIFY(compared > 1500);
     }
 
+    void stopsStandWhereTheirColourIs() {
+        for (const auto kind :
+             {GradientKind::Linear, GradientKind::Radial, GradientKind::Conic, GradientKind::Spiral}) {
+            Gradient g = gradientOf(kind);
+            g.turns = 1.25;
+            for (const double t : {0.1, 0.25, 0.6, 0.85}) {
+                const Vec2 at = stopPlace(g, t);
+                QVERIFY(std::abs(place(g, at) - t) < 1e-9);
+                QVERIFY(std::abs(nearestOnRun(g, at) - t) < 1e-9);
+                const Rgba straight = colourAlong(g.stops, t);
+                const auto want = colourAt(g, t);
+                QVERIFY(std::abs(straight.r * straight.a - want[0]) < 1e-6 &&
+                        std::abs(straight.b * straight.a - want[2]) < 1e-6 &&
+                        std::abs(straight.a - want[3]) < 1e-6);
+            }
+        }
+        Gradient g = gradientOf(GradientKind::Linear);
+        QCOMPARE(nearestOnRun(g, g.from - (g.to - g.from)), 0.0);
+        QCOMPARE(putStop(g.stops, {0.5, {}}), size_t(2));
+        QCOMPARE(putStop(g.stops, {0.25, {}}), size_t(2)); // behind its equal
+        QVERIFY(std::is_sorted(g.stops.begin(), g.stops.end(), [](auto& a, auto& b) { return a.at < b.at; }));
+    }
+
     void smallGradientsEqualLargeOnes() {
         for (int kind = 0; kind < 4; ++kind) {
             Gradient g = gradientOf(static_cast<GradientKind>(kind));
