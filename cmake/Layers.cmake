@@ -1,5 +1,5 @@
 # The layers, lowest first. A layer may link only layers that stand before it; anything else stops the configuration.
-set(GLYPTOS_LAYERS base raster color type form release render file)
+set(GLYPTOS_LAYERS base raster color vision type form release render file crate)
 
 # glyptos_layer(NAME [LAYERS …] [LIBRARIES …]): the static library glyptos-NAME from all sources of the current folder.
 function(glyptos_layer name)

@@ -46,4 +46,37 @@ struct ExportOptions {
 };
 Result<Outcome> exportPiece(const ExportOptions& options);
 
+// An empty `crate` is the user's own.
+
+struct CrateAddOptions {
+    std::string crate;
+    std::vector<std::string> paths;
+    bool json = false;
+};
+Result<Outcome> addToCrate(const CrateAddOptions& options);
+
+struct CrateFindOptions {
+    std::string crate, kind, shape, colour, licence;
+    std::vector<std::string> words;
+    bool largeEnough = false, json = false;
+    int most = 50;
+};
+/// Findings when there is nothing like that.
+Result<Outcome> findInCrate(const CrateFindOptions& options);
+
+struct CrateSimilarOptions {
+    std::string crate, source;
+    double colour = 1, structure = 1;
+    bool json = false;
+    int most = 12;
+};
+Result<Outcome> findSimilar(const CrateSimilarOptions& options);
+
+struct CreditsOptions {
+    std::string file;
+    bool csv = false, json = false;
+};
+/// Findings when the maker of a picture is not known.
+Result<Outcome> tellCredits(const CreditsOptions& options);
+
 } // namespace glyptos::cli

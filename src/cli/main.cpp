@@ -24,13 +24,63 @@ int report(const glyptos::Result<glyptos::cli::Outcome>& result) {
     return 2;
 }
 
+using Run = std::function<glyptos::Result<glyptos::cli::Outcome>()>;
+
+/// What crate and its commands are told.
+struct CrateCommands {
+    glyptos::cli::CrateAddOptions add;
+    glyptos::cli::CrateFindOptions find;
+    glyptos::cli::CrateSimilarOptions similar;
+    glyptos::cli::CreditsOptions credits;
+};
+
+void addCrateCommands(CLI::App& app, CrateCommands& o, Run& run) {
+    using namespace glyptos;
+    auto* crate = app.add_subcommand("crate", "The library of sources: add, find, similar, credits");
+    crate->require_subcommand(1);
+    const auto common = [](CLI::App* command, std::string& folder, bool& json) {
+        command->add_option("--crate", folder, "Folder of the crate; your own when left out");
+        command->add_flag("--json", json, "As JSON");
+    };
+    auto* add = crate->add_subcommand("add", "Add pictures, and all that is in folders");
+    add->add_option("PATH", o.add.paths, "Files and folders")->required();
+    common(add, o.add.crate, o.add.json);
+    add->callback([&] { run = [&] { return cli::addToCrate(o.add); }; });
+
+    auto* find = crate->add_subcommand("find", "Sources by words; all when there are none");
+    find->add_option("WORDS", o.find.words, "Words, or how they begin; all of them have to be there");
+    find->add_option("--kind", o.find.kind, "photo, texture, illustration, element, scan or look-table");
+    find->add_option("--shape", o.find.shape, "square, tall or wide");
+    find->add_option("--colour", o.find.colour, "Main colour: red, orange, yellow, …");
+    find->add_option("--licence", o.find.licence, "Licence, as it is written");
+    find->add_flag("--large-enough", o.find.largeEnough,
+                   "Only what is enough for a 12-inch front at 300 ppi");
+    find->add_option("--most", o.find.most, "How many to show")->check(CLI::PositiveNumber);
+    common(find, o.find.crate, o.find.json);
+    find->callback([&] { run = [&] { return cli::findInCrate(o.find); }; });
+
+    auto* similar = crate->add_subcommand("similar", "Sources like one, the most alike first");
+    similar->add_option("SOURCE", o.similar.source, "Id or file of a source, or any picture")->required();
+    similar->add_option("--colour", o.similar.colour, "Weight of the colours");
+    similar->add_option("--structure", o.similar.structure, "Weight of what runs where");
+    similar->add_option("--most", o.similar.most, "How many to show")->check(CLI::PositiveNumber);
+    common(similar, o.similar.crate, o.similar.json);
+    similar->callback([&] { run = [&] { return cli::findSimilar(o.similar); }; });
+
+    auto* credits = crate->add_subcommand("credits", "Whose pictures a release is made of");
+    credits->add_option("FILE", o.credits.file, "The release")->required();
+    auto* csv = credits->add_flag("--csv", o.credits.csv, "As comma-separated values");
+    credits->add_flag("--json", o.credits.json, "As JSON")->excludes(csv);
+    credits->callback([&] { run = [&] { return cli::tellCredits(o.credits); }; });
+}
+
 int runCommandLine(int argc, char** argv) {
     using namespace glyptos;
     std::signal(SIGXFSZ,
                 SIG_IGN); // a file over the limit fails to be written and is reported, as a full disk is
     CLI::App app("Covers and sleeves from the command line.", "glyptos-cli");
     app.require_subcommand(1);
-    std::function<Result<cli::Outcome>()> run;
+    Run run;
 
     cli::NewOptions made;
     auto* create = app.add_subcommand("new", "Make a release file");
@@ -86,6 +136,9 @@ int runCommandLine(int argc, char** argv) {
     deliver->add_option("--out", out.out, "The file to write")->required();
     deliver->add_flag("--json", out.json, "Report as JSON");
     deliver->callback([&] { run = [&] { return cli::exportPiece(out); }; });
+
+    CrateCommands crate;
+    addCrateCommands(app, crate, run);
 
     try {
         app.parse(argc, argv);

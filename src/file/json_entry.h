@@ -1,4 +1,4 @@
-// Internal to file: JSON read with the place of whatever is wrong.
+// Internal to file and crate: JSON read with the place of whatever is wrong.
 #pragma once
 
 #include "base/error.h"

@@ -258,4 +258,31 @@ Reference readReference(const Entry& e) {
             e.between("opacity", 0, 1), e.between("split", 0, 1)};
 }
 
+Json toJson(const SourceFacts& f) {
+    Json out{{"kind", kSourceKindIds[size_t(f.kind)]}};
+    const std::pair<const char*, const std::string*> texts[] = {
+        {"title", &f.title},     {"maker", &f.maker},   {"origin", &f.origin},
+        {"licence", &f.licence}, {"credit", &f.credit}, {"notes", &f.notes}};
+    for (const auto& [key, text] : texts)
+        if (!text->empty()) out[key] = *text;
+    if (!f.tags.empty()) out["tags"] = f.tags;
+    return out;
+}
+
+SourceFacts readFacts(const Entry& e) {
+    SourceFacts out;
+    out.kind = e.oneOf<SourceKind>("kind", kSourceKindIds);
+    const std::pair<const char*, std::string*> texts[] = {{"title", &out.title},   {"maker", &out.maker},
+                                                          {"origin", &out.origin}, {"licence", &out.licence},
+                                                          {"credit", &out.credit}, {"notes", &out.notes}};
+    for (const auto& [key, text] : texts)
+        if (e.has(key)) *text = e.text(key);
+    if (e.has("tags"))
+        e.each("tags", [&](const Json& tag, const std::string& at) {
+            if (!tag.is_string()) throw Wrong{Fault::Damaged, at + " should be text"};
+            out.tags.push_back(tag.get<std::string>());
+        });
+    return out;
+}
+
 } // namespace glyptos

@@ -1,4 +1,4 @@
-// Internal to file: paints, shapes, masks and places as JSON, both ways (docs/file-format.md).
+// Internal to file and crate: paints, shapes, masks and places as JSON, both ways (docs/file-format.md).
 #pragma once
 
 #include "file/json_entry.h"
@@ -14,6 +14,8 @@ Json toJson(const Paint& paint);
 Json toJson(const ShapeContent& shape);
 Json toJson(const Mask& mask);
 Json toJson(const Reference& reference);
+/// Only what is known.
+Json toJson(const SourceFacts& facts);
 
 // These throw Wrong. Whether a named picture is there is left to the caller.
 Placement readPlacement(const Entry& entry);
@@ -22,5 +24,6 @@ Paint readPaint(const Entry& entry);
 ShapeContent readShape(const Entry& entry);
 Mask readMask(const Entry& entry);
 Reference readReference(const Entry& entry);
+SourceFacts readFacts(const Entry& entry);
 
 } // namespace glyptos

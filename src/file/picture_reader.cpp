@@ -3,6 +3,7 @@
 #include "base/text.h"
 #include "file/codecs.h"
 #include "file/data_folder.h"
+#include "file/picture_words.h"
 
 #include <algorithm>
 #include <cerrno>
@@ -186,6 +187,16 @@ Result<PictureInfo> inspectPicture(std::span<const uint8_t> bytes, const std::st
     return info;
 }
 
+Result<PictureInfo> inspectNewPicture(std::span<const uint8_t> bytes, const std::string& name) {
+    const Codec* codec = codecFor(bytes);
+    if (const std::string raw = rawFileKind(bytes, name);
+        !raw.empty() && (!codec || codec->recognises == isTiff))
+        return named({Fault::Unsupported,
+                      "is " + raw + ", which is not developed here; save it as TIFF or JPEG first"},
+                     name);
+    return inspectPicture(bytes, name);
+}
+
 Result<Picture> decodePicture(std::span<const uint8_t> bytes, const std::string& name,
                               std::span<const uint8_t> pressProfile, int reduce, double drawingScale) {
     const Codec* codec = codecFor(bytes);
@@ -212,22 +223,27 @@ Result<std::vector<uint8_t>> readFile(const std::filesystem::path& file) {
     return bytes;
 }
 
-Result<Imported> importBytes(std::vector<uint8_t> bytes, const std::string& name) {
-    auto info = inspectPicture(bytes, name);
-    if (!info) return tl::unexpected(info.error());
-    // JPEG at 1/8 still reads every coded byte, so it finds all damage at a fraction of the cost.
-    auto decoded = decodePicture(bytes, name, pressProfileBytes(), kLookReduction);
-    if (!decoded) return tl::unexpected(decoded.error());
+std::string contentId(std::span<const uint8_t> bytes) {
     const XXH128_hash_t hash = XXH3_128bits(bytes.data(), bytes.size());
     char id[33];
     std::snprintf(id, sizeof id, "%016llx%016llx", static_cast<unsigned long long>(hash.high64),
                   static_cast<unsigned long long>(hash.low64));
+    return id;
+}
+
+Result<Imported> importBytes(std::vector<uint8_t> bytes, const std::string& name) {
+    auto info = inspectNewPicture(bytes, name);
+    if (!info) return tl::unexpected(info.error());
+    // JPEG at 1/8 still reads every coded byte, so it finds all damage at a fraction of the cost.
+    auto decoded = decodePicture(bytes, name, pressProfileBytes(), kLookReduction);
+    if (!decoded) return tl::unexpected(decoded.error());
     auto source = std::make_shared<Source>();
-    source->id = id;
+    source->id = contentId(bytes);
     source->name = name;
     source->format = info->format;
     source->width = info->width;
     source->height = info->height;
+    source->facts = readPictureWords(bytes);
     source->bytes = std::make_shared<const std::vector<uint8_t>>(std::move(bytes));
     return Imported{source, std::make_shared<const Pyramid>(std::move(*decoded))};
 }

@@ -24,10 +24,15 @@ inline constexpr size_t kMostFileBytes = size_t(2) << 30;
 struct PictureInfo {
     std::string format;        ///< "jpeg", "png", "tiff", "webp", "svg"
     int width = 0, height = 0; ///< pixels, upright; drawings: their size at 96 ppi
+    int pages = 1;             ///< of a TIFF; only the first one is read
 };
 
 /// Sizes and format from the header alone. `name` is for messages.
 Result<PictureInfo> inspectPicture(std::span<const uint8_t> bytes, const std::string& name);
+
+/// The same for a picture that is to be brought in: what a camera writes undeveloped is refused, though it
+/// may hold a small picture that could be read.
+Result<PictureInfo> inspectNewPicture(std::span<const uint8_t> bytes, const std::string& name);
 
 /// The picture, upright, in the working space. `reduce` 1, 2, 4 or 8 lets formats that can (JPEG) decode at
 /// 1/reduce of the size; others ignore it. Drawings are rendered at `drawingScale` × their size. Profiles
@@ -48,6 +53,9 @@ inline constexpr int kLookReduction = 8;
 Result<Imported> importPicture(const std::filesystem::path& file);
 /// The same for bytes at hand.
 Result<Imported> importBytes(std::vector<uint8_t> bytes, const std::string& name);
+
+/// What a picture goes by: the XXH3 128-bit hash of its bytes, in hexadecimal.
+std::string contentId(std::span<const uint8_t> bytes);
 
 /// All bytes of a file, at most kMostFileBytes.
 Result<std::vector<uint8_t>> readFile(const std::filesystem::path& file);

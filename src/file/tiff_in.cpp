@@ -112,8 +112,9 @@ Result<PictureInfo> inspectTiff(Data bytes) {
     const auto width = tag<uint32_t>(tiff.get(), TIFFTAG_IMAGEWIDTH, 0),
                height = tag<uint32_t>(tiff.get(), TIFFTAG_IMAGELENGTH, 0);
     if (auto size = checkSize(width, height); !size) return tl::unexpected(size.error());
-    PictureInfo info{"tiff", static_cast<int>(width), static_cast<int>(height)};
+    PictureInfo info{"tiff", static_cast<int>(width), static_cast<int>(height), 1};
     if (tag<uint16_t>(tiff.get(), TIFFTAG_ORIENTATION, 1) >= 5) std::swap(info.width, info.height);
+    info.pages = std::max(1, static_cast<int>(TIFFNumberOfDirectories(tiff.get())));
     return info;
 }
 

@@ -6,6 +6,7 @@
 #include "form/form.h"
 #include "raster/blend_modes.h"
 #include "release/shape.h"
+#include "release/source_facts.h"
 #include "type/paragraph.h"
 
 #include <cstdint>
@@ -38,6 +39,7 @@ struct Source {
     std::string format;        ///< "jpeg", "png", "tiff", "webp" or "svg"
     int width = 0, height = 0; ///< pixels, upright
     std::shared_ptr<const std::vector<uint8_t>> bytes;
+    SourceFacts facts;
 };
 using SourcePtr = std::shared_ptr<const Source>;
 

@@ -1,0 +1,118 @@
+#include "crate/entry.h"
+
+#include "file/json_values.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace glyptos {
+namespace {
+
+std::string edgesToHex(const EdgePattern& edges) {
+    constexpr char kDigits[] = "0123456789abcdef";
+    std::string out;
+    for (const uint8_t v : edges) out += {kDigits[v >> 4], kDigits[v & 15]};
+    return out;
+}
+
+EdgePattern edgesFromHex(const std::string& hex, const std::string& where) {
+    EdgePattern out{};
+    const auto digit = [&](char c) {
+        if (c >= '0' && c <= '9') return c - '0';
+        if (c >= 'a' && c <= 'f') return c - 'a' + 10;
+        throw Wrong{Fault::Damaged, where + " is not hexadecimal"};
+    };
+    if (hex.size() != 2 * out.size()) throw Wrong{Fault::Damaged, where + " has the wrong length"};
+    for (size_t i = 0; i < out.size(); ++i) out[i] = uint8_t(digit(hex[2 * i]) << 4 | digit(hex[2 * i + 1]));
+    return out;
+}
+
+CrateEntry read(const Json& json) {
+    const Entry e(json, "source");
+    CrateEntry out;
+    out.id = e.text("id");
+    out.path = e.text("path");
+    if (out.id.empty() || out.path.empty()) throw Wrong{Fault::Damaged, "it has no id or path"};
+    if (e.has("copies"))
+        e.each("copies",
+               [&](const Json& item, const std::string&) { out.copies.push_back(item.get<std::string>()); });
+    out.fileBytes = int64_t(e.number("bytes"));
+    out.modified = int64_t(e.number("modified"));
+    out.added = int64_t(e.number("added"));
+    out.format = e.text("format");
+    out.width = e.whole("width", 0, 65000);
+    out.height = e.whole("height", 0, 65000);
+    out.pages = e.has("pages") ? e.whole("pages", 1, 1'000'000) : 1;
+    out.facts = readFacts(e.inside("facts"));
+    e.each("palette", [&](const Json& item, const std::string& at) {
+        const Entry c(item, at);
+        out.palette.push_back({c.colour("colour"), c.between("share", 0, 1)});
+    });
+    for (const PaletteColour& c : out.palette)
+        out.traits.palette.push_back({toOklab(c.colour), float(c.share)});
+    out.traits.edges = edgesFromHex(e.text("edges"), e.path("edges"));
+    out.mainColour = mainColourOf(out.palette);
+    return out;
+}
+
+} // namespace
+
+std::string CrateEntry::name() const {
+    return facts.title.empty() ? std::filesystem::path(path).stem().string() : facts.title;
+}
+
+const char* nameOf(ShapeFacet shape) {
+    constexpr const char* kNames[] = {"Square", "Tall", "Wide"};
+    return kNames[size_t(shape)];
+}
+
+ShapeFacet shapeOf(const CrateEntry& entry) {
+    const double aspect = double(std::max(entry.width, 1)) / std::max(entry.height, 1);
+    return aspect > 1.04 ? ShapeFacet::Wide : aspect < 1 / 1.04 ? ShapeFacet::Tall : ShapeFacet::Square;
+}
+
+bool isLargeEnough(const CrateEntry& entry) {
+    return entry.isDrawing() || std::min(entry.width, entry.height) >= kFrontPixels;
+}
+
+ColourFamily mainColourOf(const std::vector<PaletteColour>& palette) {
+    ColourFamily best = ColourFamily::Grey;
+    double bestWorth = -1;
+    for (const PaletteColour& c : palette) {
+        const double worth = c.share * (0.35 + 6 * toOklch(toOklab(c.colour)).C);
+        if (worth > bestWorth) best = familyOf(toOklab(c.colour)), bestWorth = worth;
+    }
+    return best;
+}
+
+std::string entryToLine(const CrateEntry& e) {
+    Json palette = Json::array();
+    for (const PaletteColour& c : e.palette)
+        palette.push_back({{"colour", toHex(c.colour)}, {"share", std::round(c.share * 1e4) / 1e4}});
+    Json out{{"id", e.id},
+             {"path", e.path},
+             {"bytes", e.fileBytes},
+             {"modified", e.modified},
+             {"added", e.added},
+             {"format", e.format},
+             {"width", e.width},
+             {"height", e.height},
+             {"facts", toJson(e.facts)},
+             {"palette", palette},
+             {"edges", edgesToHex(e.traits.edges)}};
+    if (!e.copies.empty()) out["copies"] = e.copies;
+    if (e.pages > 1) out["pages"] = e.pages;
+    return out.dump(-1, ' ', false, Json::error_handler_t::replace);
+}
+
+std::optional<CrateEntry> entryFromJson(std::string_view json) {
+    try {
+        return read(Json::parse(json));
+    } catch (const nlohmann::json::exception&) {
+        return std::nullopt;
+    } catch (const Wrong&) {
+        return std::nullopt;
+    }
+}
+
+} // namespace glyptos

@@ -1,0 +1,56 @@
+#include "crate/thumbnails.h"
+
+#include <QCryptographicHash>
+#include <QDir>
+#include <QImageReader>
+#include <QSaveFile>
+#include <QUrl>
+#include <cstdlib>
+
+namespace glyptos {
+namespace {
+
+QByteArray uriOf(const std::filesystem::path& file) {
+    return QUrl::fromLocalFile(QString::fromStdString(file.string())).toEncoded();
+}
+
+} // namespace
+
+std::filesystem::path thumbnailFolder() {
+    if (const char* cache = std::getenv("XDG_CACHE_HOME"); cache && *cache == '/')
+        return std::filesystem::path(cache) / "thumbnails";
+    const char* home = std::getenv("HOME");
+    return std::filesystem::path(home && *home ? home : "/") / ".cache" / "thumbnails";
+}
+
+std::filesystem::path thumbnailFile(const std::filesystem::path& file) {
+    const QByteArray name = QCryptographicHash::hash(uriOf(file), QCryptographicHash::Md5).toHex();
+    return thumbnailFolder() / "large" / (name.toStdString() + ".png");
+}
+
+bool writeThumbnail(const std::filesystem::path& file, int64_t modified, const QImage& small) {
+    const QString target = QString::fromStdString(thumbnailFile(file).string());
+    if (!QDir().mkpath(QFileInfo(target).path())) return false;
+    QImage marked = small;
+    marked.setText(QStringLiteral("Thumb::URI"), QString::fromLatin1(uriOf(file)));
+    marked.setText(QStringLiteral("Thumb::MTime"), QString::number(modified));
+    marked.setText(QStringLiteral("Software"), QStringLiteral("Glyptos"));
+    QSaveFile out(target);
+    if (!out.open(QIODevice::WriteOnly)) return false;
+    out.setPermissions(QFile::ReadOwner | QFile::WriteOwner);
+    constexpr int kQuick = 80; // little compression
+    return marked.save(&out, "PNG", kQuick) && out.commit();
+}
+
+std::optional<QImage> readThumbnail(const std::filesystem::path& file, int64_t modified) {
+    QImageReader reader(QString::fromStdString(thumbnailFile(file).string()), "png");
+    const QSize size = reader.size();
+    if (std::max(size.width(), size.height()) > kThumbnailSide) return std::nullopt;
+    QImage image = reader.read();
+    const bool ofThis = !image.isNull() &&
+                        image.text(QStringLiteral("Thumb::MTime")) == QString::number(modified) &&
+                        image.text(QStringLiteral("Thumb::URI")) == QString::fromLatin1(uriOf(file));
+    return ofThis ? std::optional(std::move(image)) : std::nullopt;
+}
+
+} // namespace glyptos

@@ -1,0 +1,24 @@
+// Internal to vision: a picture made small enough to look at as a whole.
+#pragma once
+
+#include "color/color.h"
+#include "raster/picture.h"
+
+#include <vector>
+
+namespace glyptos {
+
+/// Colours of a small picture, row by row: averages over the pixels that each stands for, see-through ones
+/// over mid grey, so that a cut-out has the outline that it shows.
+struct Reduced {
+    int width = 0, height = 0;
+    std::vector<Rgba> pixels;
+    const Rgba& at(int x, int y) const { return pixels[size_t(y) * size_t(width) + size_t(x)]; }
+};
+
+/// The picture at exactly width × height, which stretches it.
+Reduced reduced(const Pyramid& picture, int width, int height);
+/// Its longer side `side` px, or less when the picture is smaller.
+Reduced reducedTo(const Pyramid& picture, int side);
+
+} // namespace glyptos
