@@ -86,14 +86,14 @@ void FillHand::start(Vec2 from, Vec2 to) {
         Layer copy = *start_;
         return paintOf(copy) != nullptr;
     }();
-    Rgba first = fromQt(Theme::day().ink);
+    Ink first = fromQt(Theme::day().ink);
     Affine back;
     if (ownPaint) {
         Layer copy = *start_;
-        if (const auto* colour = std::get_if<Rgba>(paintOf(copy))) first = *colour;
+        if (const auto* colour = std::get_if<Ink>(paintOf(copy))) first = *colour;
         if (start_->as<ShapeContent>()) back = placementMap(start_->placement).inverse().value_or(Affine{});
     }
-    Rgba last = first;
+    Ink last = first;
     last.a = 0;
     Gradient run;
     run.from = back.map(from), run.to = back.map(to);

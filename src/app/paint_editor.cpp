@@ -21,8 +21,8 @@ FieldUnit plain(const QString& suffix, int decimals, double step, double least, 
 }
 
 /// The colour a paint is best known by.
-Rgba mainColour(const Paint& paint) {
-    if (const auto* c = std::get_if<Rgba>(&paint)) return *c;
+Ink mainColour(const Paint& paint) {
+    if (const auto* c = std::get_if<Ink>(&paint)) return *c;
     if (const auto* g = std::get_if<Gradient>(&paint)) return g->stops.front().colour;
     if (const auto* c = std::get_if<Clouds>(&paint)) return c->high;
     if (const auto* p = std::get_if<Paper>(&paint)) return p->colour;
@@ -279,7 +279,7 @@ void PaintEditor::refresh() {
     };
     kind_->setCurrentIndex(kindOf());
     kind_->setItemData(PatternOf, pictures_.empty() ? QVariant(0) : QVariant(), Qt::UserRole - 1);
-    colour_->setVisible(paper || std::holds_alternative<Rgba>(paint_));
+    colour_->setVisible(paper || std::holds_alternative<Ink>(paint_));
     colour_->setColour(toQt(mainColour(paint_)));
     for (QWidget* row : gradientRows_) reveal(row, gradient);
     for (QWidget* row : noiseRows_) reveal(row, clouds || paper);

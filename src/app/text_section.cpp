@@ -124,7 +124,7 @@ void TextSection::refresh(const Layer& layer) {
     align_->setCurrentIndex(int(text.spec.align));
     capitals_->setChecked(text.capitals);
     textColour_->setColour(toQt(text.colour));
-    const auto paragraph = engine_.renderer.paragraphs().get(resolvedText(text, document_->shown()->brief));
+    const auto paragraph = engine_.renderer.paragraphs().get(resolvedText(text, *document_->shown()));
     QStringList notes;
     if (paragraph->usedFamily != text.spec.family || paragraph->usedStyle != text.spec.style)
         notes << tr("%1 %2 is not on this machine; %3 %4 stands in.")

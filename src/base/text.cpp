@@ -26,4 +26,30 @@ std::string shortNumber(double value, int decimals) {
     return text == "-0" ? "0" : text;
 }
 
+bool isUtf8(std::string_view s) {
+    const auto byte = [&](size_t i) { return static_cast<unsigned char>(s[i]); };
+    for (size_t i = 0; i < s.size();) {
+        const unsigned char c = byte(i);
+        if (c >= 0x80 && (c < 0xc2 || c >= 0xf5)) return false;
+        const size_t more = c < 0x80 ? 0 : c < 0xe0 ? 1 : c < 0xf0 ? 2 : 3;
+        if (i + more >= s.size()) return false;
+        for (size_t k = 1; k <= more; ++k)
+            if ((byte(i + k) & 0xc0) != 0x80) return false;
+        i += more + 1;
+    }
+    return true;
+}
+
+std::string fromLatin1(std::string_view text) {
+    std::string out;
+    for (const char c : text) {
+        const auto u = static_cast<unsigned char>(c);
+        if (u < 0x80)
+            out += c;
+        else
+            out += {char(0xc0 | u >> 6), char(0x80 | (u & 0x3f))};
+    }
+    return out;
+}
+
 } // namespace glyptos

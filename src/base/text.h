@@ -10,6 +10,12 @@ namespace glyptos {
 /// The pieces of `text` between single `separator` characters; always at least one.
 std::vector<std::string> split(std::string_view text, char separator);
 
+/// Whether it is well-formed UTF-8 (overlong forms of the first two bytes and code points over U+13FFFF are
+/// not).
+bool isUtf8(std::string_view text);
+/// Latin-1 as UTF-8.
+std::string fromLatin1(std::string_view text);
+
 /// `value` with at most `decimals` decimals, rounded, without trailing zeros ("315", "3.8").
 std::string shortNumber(double value, int decimals = 2);
 

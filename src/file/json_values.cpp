@@ -26,10 +26,15 @@ Vec2 readPair(const Entry& e, const char* key) {
     return {v[0], v[1]};
 }
 
+/// Beside a colour "high" stands the swatch it follows as "highSwatch"; beside "colour" just "swatch".
+std::string swatchKey(const char* key) {
+    return std::string_view(key) == "colour" ? "swatch" : std::string(key) + "Swatch";
+}
+
 Json gradientJson(const Gradient& g) {
     Json stops = Json::array();
     for (const GradientStop& stop : g.stops)
-        stops.push_back({{"at", stop.at}, {"colour", toHex(stop.colour)}});
+        stops.push_back(withInk({{"at", stop.at}}, "colour", stop.colour));
     return {{"paint", nameOf(kGradientKinds, g.kind)},
             {"spread", nameOf(kSpreads, g.spread)},
             {"from", pair(g.from)},
@@ -48,7 +53,7 @@ Gradient readGradient(const Entry& e) {
     if (g.turns == 0) throw Wrong{Fault::Damaged, e.path("turns") + " should not be 0"};
     e.each("stops", [&](const Json& item, const std::string& at) {
         const Entry stop(item, at);
-        g.stops.push_back({stop.between("at", 0, 1), stop.colour("colour")});
+        g.stops.push_back({stop.between("at", 0, 1), readInk(stop, "colour")});
         if (g.stops.size() > kMostStops || (g.stops.size() > 1 && g.stops.end()[-2].at > g.stops.back().at))
             throw Wrong{Fault::Damaged, at + " is one stop too many, or not in order"};
     });
@@ -56,22 +61,24 @@ Gradient readGradient(const Entry& e) {
     return g;
 }
 
-Json paintJson(const Rgba& c) {
-    return {{"paint", "colour"}, {"colour", toHex(c)}};
+Json paintJson(const Ink& c) {
+    return withInk({{"paint", "colour"}}, "colour", c);
 }
 Json paintJson(const Gradient& g) {
     return gradientJson(g);
 }
 Json paintJson(const Clouds& c) {
-    return {{"paint", "clouds"},    {"low", toHex(c.low)},    {"high", toHex(c.high)}, {"size", c.size},
-            {"octaves", c.octaves}, {"contrast", c.contrast}, {"seed", c.seed}};
+    return withInk(withInk({{"paint", "clouds"},
+                            {"size", c.size},
+                            {"octaves", c.octaves},
+                            {"contrast", c.contrast},
+                            {"seed", c.seed}},
+                           "low", c.low),
+                   "high", c.high);
 }
 Json paintJson(const Paper& p) {
-    return {{"paint", "paper"},
-            {"colour", toHex(p.colour)},
-            {"grain", p.grain},
-            {"size", p.size},
-            {"seed", p.seed}};
+    return withInk({{"paint", "paper"}, {"grain", p.grain}, {"size", p.size}, {"seed", p.seed}}, "colour",
+                   p.colour);
 }
 Json paintJson(const Pattern& p) {
     return {{"paint", "pattern"}, {"source", p.source}, {"origin", pair(p.origin)}, {"scale", p.scale},
@@ -135,6 +142,17 @@ StrokeStyle readStroke(const Entry& e) {
 
 } // namespace
 
+Json withInk(Json json, const char* key, const Ink& ink) {
+    json[key] = toHex(ink);
+    if (!ink.swatch.empty()) json[swatchKey(key)] = ink.swatch;
+    return json;
+}
+
+Ink readInk(const Entry& e, const char* key) {
+    const std::string swatch = swatchKey(key);
+    return {e.colour(key), e.has(swatch.c_str()) ? e.text(swatch.c_str()) : std::string()};
+}
+
 Json toJson(const Placement& p) {
     Json out{{"x", p.position.x}, {"y", p.position.y}, {"scaleX", p.scaleX}, {"scaleY", p.scaleY},
              {"turn", p.turn},    {"flipX", p.flipX},  {"flipY", p.flipY}};
@@ -173,16 +191,16 @@ Json toJson(const Paint& paint) {
 
 Paint readPaint(const Entry& e) {
     const std::string kind = e.text("paint");
-    if (kind == "colour") return e.colour("colour");
+    if (kind == "colour") return readInk(e, "colour");
     if (kind == "clouds")
-        return Clouds{e.colour("low"),
-                      e.colour("high"),
+        return Clouds{readInk(e, "low"),
+                      readInk(e, "high"),
                       e.positive("size"),
                       e.whole("octaves", 1, 12),
                       e.between("contrast", 0, 100),
                       readSeed(e)};
     if (kind == "paper")
-        return Paper{e.colour("colour"), e.between("grain", 0, 1), e.positive("size"), readSeed(e)};
+        return Paper{readInk(e, "colour"), e.between("grain", 0, 1), e.positive("size"), readSeed(e)};
     if (kind == "pattern")
         return Pattern{e.text("source"), readPair(e, "origin"),    e.positive("scale"),
                        e.number("turn"), e.between("shift", 0, 1), e.flag("mirrored")};

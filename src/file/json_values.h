@@ -8,6 +8,9 @@ namespace glyptos {
 
 inline constexpr const char* kAlignNames[] = {"left", "centre", "right"};
 
+/// The object with a colour and, when there is one, the swatch it follows.
+Json withInk(Json json, const char* key, const Ink& ink);
+Ink readInk(const Entry& entry, const char* key);
 Json toJson(const Placement& placement);
 Json toJson(const PictureContent& picture);
 Json toJson(const Paint& paint);

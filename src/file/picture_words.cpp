@@ -1,5 +1,7 @@
 #include "file/picture_words.h"
 
+#include "base/text.h"
+
 #include <algorithm>
 #include <array>
 #include <cctype>
@@ -21,36 +23,9 @@ void prepareXmp() {
     (void)ready;
 }
 
-bool isUtf8(std::string_view s) {
-    for (size_t i = 0; i < s.size();) {
-        const auto c = static_cast<unsigned char>(s[i]);
-        const size_t more = c < 0x80                ? 0
-                            : c >= 0xc2 && c < 0xe0 ? 1
-                            : c >= 0xe0 && c < 0xf0 ? 2
-                            : c >= 0xf0 && c < 0xf5 ? 3
-                                                    : 9;
-        if (more == 9 || i + more >= s.size() + (more == 0)) return false;
-        for (size_t k = 1; k <= more; ++k)
-            if ((static_cast<unsigned char>(s[i + k]) & 0xc0) != 0x80) return false;
-        i += more + 1;
-    }
-    return true;
-}
-
 /// One line of UTF-8 without control characters and blanks at the ends.
 std::string cleaned(const std::string& raw) {
-    std::string text;
-    if (isUtf8(raw)) {
-        text = raw;
-    } else {
-        for (const char c : raw) {
-            const auto u = static_cast<unsigned char>(c);
-            if (u < 0x80)
-                text += c;
-            else
-                text += {char(0xc0 | u >> 6), char(0x80 | (u & 0x3f))};
-        }
-    }
+    std::string text = isUtf8(raw) ? raw : fromLatin1(raw);
     std::replace_if(
         text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 0x20; }, ' ');
     const size_t from = text.find_first_not_of(' ');

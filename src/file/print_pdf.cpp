@@ -46,7 +46,7 @@ std::vector<OutlinedText> takeFrontWords(Scene& scene, ParagraphCache& paragraph
             const Layer& layer = **--it;
             if (!layer.on) continue;
             const auto* text = layer.as<TextContent>();
-            words.push_back({paragraphs.get(resolvedText(*text, scene.release->brief)),
+            words.push_back({paragraphs.get(resolvedText(*text, *scene.release)),
                              view.toOutput * textToPanel(layer.placement), text->colour, view.clip});
         }
         view.stack.erase(view.stack.begin(), firstArt);

@@ -10,7 +10,7 @@
 
 namespace glyptos {
 
-inline constexpr int kReleaseFormatVersion = 2;
+inline constexpr int kReleaseFormatVersion = 3;
 
 /// Deterministic: the same release gives the same bytes, and reading and writing them again gives them back.
 std::string releaseToJson(const Release& release);

@@ -2,6 +2,7 @@
 #include "file/json_values.h"
 #include "file/release_json.h"
 #include "release/edits.h"
+#include "release/wall.h"
 
 #include <algorithm>
 #include <set>
@@ -11,7 +12,18 @@ namespace {
 
 Brief readBrief(const Json& json, const std::string& path) {
     const Entry e(json, path);
-    Brief b{e.text("artist"), e.text("title"), e.text("label"), e.text("catalogue"), e.text("year"), {}};
+    Brief b;
+    b.artist = e.text("artist"), b.title = e.text("title"), b.label = e.text("label");
+    b.catalogue = e.text("catalogue"), b.year = e.text("year");
+    if (e.has("mood"))
+        e.each("mood", [&](const Json& word, const std::string& where) {
+            if (!word.is_string()) throw Wrong{Fault::Damaged, where + " should be text"};
+            b.mood.push_back(word.get<std::string>());
+        });
+    for (const auto& [key, member] :
+         {std::pair("genre", &Brief::genre), std::pair("audience", &Brief::audience),
+          std::pair("notes", &Brief::notes)})
+        if (e.has(key)) b.*member = e.text(key);
     e.each("tracks", [&](const Json& item, const std::string& where) {
         const Entry t(item, where);
         b.tracks.push_back({t.text("side"), t.text("title"), t.whole("seconds", 0, 86400)});
@@ -34,7 +46,10 @@ class ReleaseReader {
         release_.nextId = e.whole("nextId", 1, 1'000'000'000);
         release_.linearLight = e.flagOr("linearLight", false);
         e.each("sources", [&](const Json& item, const std::string& where) { source(item, where); });
+        if (e.has("palette"))
+            e.each("palette", [&](const Json& item, const std::string& where) { swatch(item, where); });
         e.each("pieces", [&](const Json& item, const std::string& where) { piece(item, where); });
+        if (e.has("wall")) wall(e.at("wall"));
         return std::move(release_);
     }
 
@@ -49,7 +64,22 @@ class ReleaseReader {
         s->format = e.text("format");
         s->width = e.whole("width", 1, 65000);
         s->height = e.whole("height", 1, 65000);
+        if (e.has("facts")) s->facts = readFacts(e.inside("facts"));
         release_.sources.push_back(std::move(s));
+    }
+
+    void swatch(const Json& json, const std::string& where) {
+        const Entry e(json, where);
+        release_.palette.push_back({uniqueId(e), e.text("name"), e.colour("colour")});
+    }
+
+    void wall(const Json& json) {
+        auto piece = std::make_shared<Piece>(*release_.wall);
+        auto take = std::make_shared<Take>(piece->take());
+        area_ = piece->flat->panels.front().withBleed();
+        take->stacks[kWallId] = stack(json, "wall", 0);
+        piece->takes.front() = std::move(take);
+        release_.wall = std::move(piece);
     }
 
     void piece(const Json& json, const std::string& where) {
@@ -188,7 +218,7 @@ class ReleaseReader {
         out.spec.leading = e.number("leading");
         out.spec.align = e.oneOf<Align>("align", kAlignNames);
         out.spec.measure = e.number("measure");
-        out.colour = e.colour("colour");
+        out.colour = readInk(e, "colour");
         out.capitals = e.flag("capitals");
         return out;
     }

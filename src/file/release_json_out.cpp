@@ -1,5 +1,6 @@
 #include "file/json_values.h"
 #include "file/release_json.h"
+#include "release/wall.h"
 
 namespace glyptos {
 namespace {
@@ -8,8 +9,9 @@ Json toJson(const Brief& b) {
     Json tracks = Json::array();
     for (const Track& t : b.tracks)
         tracks.push_back({{"side", t.side}, {"title", t.title}, {"seconds", t.seconds}});
-    return {{"artist", b.artist},       {"title", b.title}, {"label", b.label},
-            {"catalogue", b.catalogue}, {"year", b.year},   {"tracks", tracks}};
+    return {{"artist", b.artist},     {"title", b.title}, {"label", b.label}, {"catalogue", b.catalogue},
+            {"year", b.year},         {"tracks", tracks}, {"mood", b.mood},   {"genre", b.genre},
+            {"audience", b.audience}, {"notes", b.notes}};
 }
 
 Json toJson(const Layer& layer);
@@ -35,7 +37,7 @@ void addContent(Json& out, const TextContent& t) {
     out["leading"] = t.spec.leading;
     out["align"] = kAlignNames[int(t.spec.align)];
     out["measure"] = t.spec.measure;
-    out["colour"] = toHex(t.colour);
+    out = withInk(std::move(out), "colour", t.colour);
     out["capitals"] = t.capitals;
 }
 
@@ -94,20 +96,25 @@ Json toJson(const Piece& piece) {
 } // namespace
 
 std::string releaseToJson(const Release& release) {
-    Json sources = Json::array(), pieces = Json::array();
+    Json sources = Json::array(), pieces = Json::array(), palette = Json::array();
     for (const SourcePtr& s : release.sources)
         sources.push_back({{"id", s->id},
                            {"name", s->name},
                            {"format", s->format},
                            {"width", s->width},
-                           {"height", s->height}});
+                           {"height", s->height},
+                           {"facts", toJson(s->facts)}});
+    for (const Swatch& s : release.palette)
+        palette.push_back({{"id", s.id}, {"name", s.name}, {"colour", toHex(s.colour)}});
     for (const PiecePtr& p : release.pieces) pieces.push_back(toJson(*p));
     const Json all{{"version", kReleaseFormatVersion},
                    {"brief", toJson(release.brief)},
                    {"nextId", release.nextId},
                    {"linearLight", release.linearLight},
+                   {"palette", palette},
                    {"sources", sources},
-                   {"pieces", pieces}};
+                   {"pieces", pieces},
+                   {"wall", toJson(release.wall->take().stack(kWallId))}};
     return all.dump(1) + "\n";
 }
 

@@ -100,12 +100,12 @@ std::vector<CreditRow> creditsOf(const Release& release) {
 }
 
 std::string creditText(const Release& release) {
-    std::vector<CreditRow> rows = creditsOf(release);
-    std::stable_sort(rows.begin(), rows.end(), [](const CreditRow& a, const CreditRow& b) {
-        return a.source->facts.maker < b.source->facts.maker;
-    });
-    std::vector<std::string> lines;
-    for (const CreditRow& row : rows) note(lines, row.line);
+    const std::vector<CreditRow> rows = creditsOf(release);
+    std::vector<std::string> makers, lines;
+    for (const CreditRow& row : rows) note(makers, row.source->facts.maker);
+    for (const std::string& maker : makers)
+        for (const CreditRow& row : rows)
+            if (row.source->facts.maker == maker) note(lines, row.line);
     return joined(lines, "\n");
 }
 

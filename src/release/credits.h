@@ -20,7 +20,7 @@ struct CreditRow {
 /// nothing and are left out.
 std::vector<CreditRow> creditsOf(const Release& release);
 
-/// The lines to print, each once; those of one maker stand together, makers in the order of their names.
+/// The lines to print, each once; those of one maker stand together.
 std::string creditText(const Release& release);
 
 /// Comma-separated with a head line (RFC 4180): title, maker, licence, credit, origin, file, pieces.

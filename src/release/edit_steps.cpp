@@ -30,6 +30,13 @@ LayerPtr copied(const Layer& layer, Release& release) {
     return copy;
 }
 
+void replacePiece(Release& release, const PiecePtr& old, PiecePtr next) {
+    if (old == release.wall)
+        release.wall = std::move(next);
+    else
+        std::replace(release.pieces.begin(), release.pieces.end(), old, next);
+}
+
 ReleasePtr withChangedPiece(const ReleasePtr& release, const std::string& id,
                             const std::function<void(Piece&, Release&)>& change) {
     const PiecePtr old = release->piece(id);
@@ -37,7 +44,7 @@ ReleasePtr withChangedPiece(const ReleasePtr& release, const std::string& id,
     auto next = std::make_shared<Release>(*release);
     auto piece = std::make_shared<Piece>(*old);
     change(*piece, *next);
-    std::replace(next->pieces.begin(), next->pieces.end(), old, PiecePtr(piece));
+    replacePiece(*next, old, std::move(piece));
     return next;
 }
 

@@ -9,6 +9,8 @@ namespace glyptos {
 
 /// A copy of the release, changed.
 ReleasePtr changed(const ReleasePtr& release, const std::function<void(Release&)>& change);
+/// Puts a piece, or the wall, where the old one was.
+void replacePiece(Release& release, const PiecePtr& old, PiecePtr next);
 /// The release with that piece changed; the same one when the piece is gone.
 ReleasePtr withChangedPiece(const ReleasePtr& release, const std::string& id,
                             const std::function<void(Piece&, Release&)>& change);

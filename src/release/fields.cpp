@@ -1,12 +1,25 @@
 #include "release/fields.h"
 
 #include "base/text.h"
+#include "release/credits.h"
 
 #include <QString>
+#include <algorithm>
 #include <charconv>
 
 namespace glyptos {
 namespace {
+
+constexpr std::string_view kCredits = "credits";
+
+bool tellsCredits(const Stack& stack) {
+    return std::any_of(stack.begin(), stack.end(), [](const LayerPtr& layer) {
+        const auto* text = layer->as<TextContent>();
+        const auto* group = layer->as<GroupContent>();
+        return (text && text->spec.text.find("{credits}") != std::string::npos) ||
+               (group && tellsCredits(group->layers));
+    });
+}
 
 std::string trackLines(const std::vector<Track>& tracks, std::string_view side) {
     std::string out;
@@ -19,7 +32,9 @@ std::string trackLines(const std::vector<Track>& tracks, std::string_view side) 
     return out;
 }
 
-std::optional<std::string> fieldValue(std::string_view field, const Brief& brief) {
+std::optional<std::string> fieldValue(std::string_view field, const Release& release) {
+    const Brief& brief = release.brief;
+    if (field == kCredits) return creditText(release);
     if (field == "artist") return brief.artist;
     if (field == "title") return brief.title;
     if (field == "label") return brief.label;
@@ -40,15 +55,22 @@ const std::vector<FieldInfo>& textFields() {
                                                {"{year}", "Year"},
                                                {"{tracks}", "Track list"},
                                                {"{tracks A}", "Tracks, side A"},
-                                               {"{tracks B}", "Tracks, side B"}};
+                                               {"{tracks B}", "Tracks, side B"},
+                                               {"{credits}", "Credits of pictures"}};
     return fields;
 }
 
-TextSpec resolvedText(const TextContent& text, const Brief& brief) {
+TextSpec resolvedText(const TextContent& text, const Release& release) {
     TextSpec spec = text.spec;
-    spec.text = replaceFields(spec.text, [&](std::string_view field) { return fieldValue(field, brief); });
+    spec.text = replaceFields(spec.text, [&](std::string_view field) { return fieldValue(field, release); });
     if (text.capitals) spec.text = QString::fromStdString(spec.text).toUpper().toStdString();
     return spec;
+}
+
+bool tellsCredits(const Piece& piece) {
+    for (const Panel& panel : piece.flat->panels)
+        if (tellsCredits(piece.take().stack(panel.id))) return true;
+    return false;
 }
 
 std::string durationText(int seconds) {

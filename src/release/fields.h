@@ -15,12 +15,15 @@ struct FieldInfo {
 };
 
 /// {artist} {title} {label} {catalogue} {year}, {tracks} (one a line: number, title, duration, in columns)
-/// and {tracks A}, {tracks B} for one side.
+/// and {tracks A}, {tracks B} for one side, {credits} (the lines of credits.h).
 const std::vector<FieldInfo>& textFields();
 
-/// The spec to set for a text layer: fields filled from the brief, capitals applied. Unknown fields stay as
+/// The spec to set for a text layer: fields filled from the release, capitals applied. Unknown fields stay as
 /// written.
-TextSpec resolvedText(const TextContent& text, const Brief& brief);
+TextSpec resolvedText(const TextContent& text, const Release& release);
+
+/// Whether any text on the piece says whose pictures the release is made of.
+bool tellsCredits(const Piece& piece);
 
 /// "4:08"; hours when needed ("1:02:07"); empty for 0.
 std::string durationText(int seconds);

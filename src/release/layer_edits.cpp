@@ -12,15 +12,14 @@ namespace {
 /// The release with the panel's stack rewritten; the same release when the piece is gone or nothing changed.
 ReleasePtr withStack(const ReleasePtr& release, const PanelRef& panel,
                      const std::function<bool(Stack&, Release&)>& change) {
-    const auto at = std::find_if(release->pieces.begin(), release->pieces.end(),
-                                 [&](const PiecePtr& p) { return p->id == panel.piece; });
-    if (at == release->pieces.end() || !(*at)->flat->panel(panel.panel)) return release;
+    const PiecePtr old = release->piece(panel.piece);
+    if (!old || !old->flat->panel(panel.panel)) return release;
     auto next = std::make_shared<Release>(*release);
-    auto piece = std::make_shared<Piece>(**at);
+    auto piece = std::make_shared<Piece>(*old);
     auto take = std::make_shared<Take>(piece->take());
     if (!change(take->stacks[panel.panel], *next)) return release;
     piece->takes[piece->current] = std::move(take);
-    next->pieces[size_t(at - release->pieces.begin())] = std::move(piece);
+    replacePiece(*next, old, std::move(piece));
     return next;
 }
 

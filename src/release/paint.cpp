@@ -6,7 +6,7 @@
 
 namespace glyptos {
 
-Gradient evenRun(const Rect& area, double turn, const Rgba& first, const Rgba& last) {
+Gradient evenRun(const Rect& area, double turn, const Ink& first, const Ink& last) {
     const Vec2 along = Affine::rotation(turn).mapVector({0, 1});
     const Vec2 half = along * ((std::abs(along.x) * area.w + std::abs(along.y) * area.h) / 2);
     Gradient out;

@@ -3,7 +3,7 @@
 #pragma once
 
 #include "base/geometry.h"
-#include "color/color.h"
+#include "release/ink.h"
 
 #include <string>
 #include <variant>
@@ -13,7 +13,7 @@ namespace glyptos {
 
 struct GradientStop {
     double at = 0; ///< 0…1 along the run
-    Rgba colour;
+    Ink colour;
     bool operator==(const GradientStop&) const = default;
 };
 
@@ -39,7 +39,7 @@ struct Gradient {
 
 /// A linear run over `area` in the direction `turn` (degrees clockwise, 0 from top to bottom), so that its
 /// far corners get the end colours.
-Gradient evenRun(const Rect& area, double turn, const Rgba& first, const Rgba& last);
+Gradient evenRun(const Rect& area, double turn, const Ink& first, const Ink& last);
 
 /// Whether it runs round its middle, from where it starts back to there.
 bool goesRound(const Gradient& gradient);
@@ -54,7 +54,7 @@ double nearestOnRun(const Gradient& gradient, Vec2 point);
 
 /// Fractal noise between two colours (raster/noise.h).
 struct Clouds {
-    Rgba low{0, 0, 0, 1}, high{1, 1, 1, 1};
+    Ink low{0, 0, 0, 1}, high{1, 1, 1, 1};
     double size = 100;   ///< of the largest cloud, > 0
     int octaves = 6;     ///< 1…12
     double contrast = 1; ///< 0 flat, 1 as it comes, more is harder
@@ -64,7 +64,7 @@ struct Clouds {
 
 /// A sheet of one colour with fibres and grain.
 struct Paper {
-    Rgba colour{0.93f, 0.9f, 0.83f, 1};
+    Ink colour{0.93f, 0.9f, 0.83f, 1};
     double grain = 0.15; ///< 0…1: how far the grain goes from the colour
     double size = 1;     ///< of the grain, > 0
     uint32_t seed = 1;
@@ -82,6 +82,6 @@ struct Pattern {
     bool operator==(const Pattern&) const = default;
 };
 
-using Paint = std::variant<Rgba, Gradient, Clouds, Paper, Pattern>;
+using Paint = std::variant<Ink, Gradient, Clouds, Paper, Pattern>;
 
 } // namespace glyptos

@@ -1,6 +1,7 @@
 #include "release/edits.h"
 
 #include "release/edit_steps.h"
+#include "release/wall.h"
 
 #include <algorithm>
 
@@ -52,7 +53,7 @@ Result<ReleasePtr> withPiece(const ReleasePtr& release, std::shared_ptr<const Fo
 }
 
 ReleasePtr withoutPiece(const ReleasePtr& release, const std::string& piece) {
-    if (!release->piece(piece)) return release;
+    if (!release->piece(piece) || piece == kWallId) return release;
     return changed(release, [&](Release& r) {
         std::erase_if(r.pieces, [&](const PiecePtr& p) { return p->id == piece; });
     });
@@ -61,7 +62,7 @@ ReleasePtr withoutPiece(const ReleasePtr& release, const std::string& piece) {
 Result<ReleasePtr> withParameter(const ReleasePtr& release, const std::string& id,
                                  const std::string& parameter, std::optional<double> value) {
     const PiecePtr old = release->piece(id);
-    if (!old) return release;
+    if (!old || old == release->wall) return release;
     auto piece = std::make_shared<Piece>(*old);
     if (value)
         piece->values[parameter] = *value;

@@ -1,5 +1,7 @@
 #include "release/release.h"
 
+#include "release/wall.h"
+
 #include <algorithm>
 
 namespace glyptos {
@@ -25,7 +27,11 @@ const Take* Piece::take(std::string_view id) const {
     return byId(takes, id).get();
 }
 
+Release::Release()
+    : wall(emptyWall()) {}
+
 PiecePtr Release::piece(std::string_view id) const {
+    if (id == kWallId) return wall;
     return byId(pieces, id);
 }
 SourcePtr Release::source(std::string_view id) const {

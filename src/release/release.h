@@ -29,6 +29,8 @@ struct Track {
 struct Brief {
     std::string artist, title, label, catalogue, year;
     std::vector<Track> tracks;
+    std::vector<std::string> mood; ///< words
+    std::string genre, audience, notes;
     bool operator==(const Brief&) const = default;
 };
 
@@ -63,14 +65,14 @@ struct PictureContent {
 
 struct TextContent {
     TextSpec spec; ///< `text` may hold fields such as {title}; see fields.h
-    Rgba colour{1, 1, 1, 1};
+    Ink colour{1, 1, 1, 1};
     bool capitals = false;
     bool operator==(const TextContent&) const = default;
 };
 
 /// Paint over the whole panel and its bleed; its points are in panel units.
 struct FillContent {
-    Paint paint = Rgba{1, 1, 1, 1};
+    Paint paint = Ink{1, 1, 1, 1};
     bool operator==(const FillContent&) const = default;
 };
 
@@ -172,7 +174,11 @@ struct Release {
     std::vector<PiecePtr> pieces;
     int nextId = 1;           ///< for new pieces and layers
     bool linearLight = false; ///< blend in linear light instead of sRGB encoding
+    std::vector<Swatch> palette;
+    PiecePtr wall; ///< never missing
 
+    Release();
+    /// Also the wall, by its own id.
     PiecePtr piece(std::string_view id) const;
     SourcePtr source(std::string_view id) const;
 };

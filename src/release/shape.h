@@ -30,7 +30,7 @@ struct StrokeStyle {
     StrokePlace place = StrokePlace::Centre;
     LineJoin join = LineJoin::Mitre;
     LineCap startCap = LineCap::Flat, endCap = LineCap::Flat;
-    Paint paint = Rgba{0, 0, 0, 1};
+    Paint paint = Ink{0, 0, 0, 1};
     bool operator==(const StrokeStyle&) const = default;
 };
 
@@ -41,7 +41,7 @@ struct ShapeContent {
     int points = 5;                 ///< corners of a polygon, tips of a star; 3…200
     double inner = 0.45;            ///< of a star: inner radius as a share of the outer, 0.05…1
     std::vector<Contour> contours;  ///< of a free path
-    std::optional<Paint> fill = Rgba{1, 1, 1, 1};
+    std::optional<Paint> fill = Ink{1, 1, 1, 1};
     std::optional<StrokeStyle> stroke;
     bool operator==(const ShapeContent&) const = default;
 };

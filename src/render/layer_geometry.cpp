@@ -79,7 +79,7 @@ Frame frameOf(const Layer& layer, const Release& release, const Rect& panelArea,
     if (const auto* picture = layer.as<PictureContent>())
         return pictureFrame(*picture, layer.placement, release);
     if (const auto* text = layer.as<TextContent>())
-        return {paragraphs.get(resolvedText(*text, release.brief))->box, textToPanel(layer.placement)};
+        return {paragraphs.get(resolvedText(*text, release))->box, textToPanel(layer.placement)};
     if (const auto* group = layer.as<GroupContent>()) {
         Rect all;
         for (const LayerPtr& child : group->layers)

@@ -11,7 +11,7 @@ namespace {
 /// Height of the ink of the smallest letters: of a line of them, in panel units.
 double inkHeight(const TextContent& text, const Layer& layer, const Release& release,
                  ParagraphCache& paragraphs) {
-    TextSpec spec = resolvedText(text, release.brief);
+    TextSpec spec = resolvedText(text, release);
     spec.text = text.capitals ? "X" : "x";
     spec.measure = 0;
     return paragraphs.get(spec)->ink.h * layer.placement.scaleY;
@@ -38,7 +38,7 @@ std::vector<LostWords> lostWords(const Release& release, const PanelRef& ref, in
     const double side = std::max(panel->trim().w, panel->trim().h);
     collect(stackOf(release, ref), [&](const Layer& layer) {
         const auto* text = layer.as<TextContent>();
-        if (!text || resolvedText(*text, release.brief).text.empty()) return;
+        if (!text || resolvedText(*text, release).text.empty()) return;
         const double ink = inkHeight(*text, layer, release, paragraphs);
         const int below = ink > 0 ? int(std::ceil(kLeastInk * side / ink - 1e-9)) : 0;
         if (below > smallest) out.push_back({layer.name, below});

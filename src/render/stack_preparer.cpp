@@ -242,7 +242,7 @@ class StackPreparer {
     }
 
     bool rows(const Layer& layer, const TextContent& content, const PanelView& view, PreparedLayer& out) {
-        const TextSpec spec = resolvedText(content, release_.brief);
+        const TextSpec spec = resolvedText(content, release_);
         const auto paragraph = parts_.paragraphs.get(spec);
         const Affine map = view.toOutput * textToPanel(layer.placement);
         if (pixelsAround(map.mapBounds(paragraph->ink)).intersected(region_).empty()) return false;
@@ -253,7 +253,7 @@ class StackPreparer {
     }
 
     bool rows(const Layer&, const FillContent& fill, const PanelView& view, PreparedLayer& out) {
-        if (const auto* c = std::get_if<Rgba>(&fill.paint)) {
+        if (const auto* c = std::get_if<Ink>(&fill.paint)) {
             out.rows = SolidRows{{c->r * c->a, c->g * c->a, c->b * c->a, c->a}};
             out.opaque = c->a >= 1;
             out.key = KeyHash(kSolid).add(*c).key();

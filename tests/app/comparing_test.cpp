@@ -161,7 +161,7 @@ class ComparingTest : public QObject {
         // Its colour is picked where it is seen.
         QTest::keyClick(&t->bench(), Qt::Key_P);
         QTest::mouseClick(&t->bench(), Qt::LeftButton, {}, t->on({2000, 1000}));
-        QCOMPARE(std::get<Rgba>(*t->find(box)->as<ShapeContent>()->fill), (Rgba{1, 0, 0, 1}));
+        QCOMPARE(std::get<Ink>(*t->find(box)->as<ShapeContent>()->fill), (Ink{1, 0, 0, 1}));
         view().bar()->setWay(Reference::Way::Off);
         t->settle();
         QCOMPARE(t->seen({2800, 2800}).red(), 128);
@@ -176,7 +176,7 @@ class ComparingTest : public QObject {
         QCOMPARE(side->grab().toImage().pixelColor(int(at.x), int(at.y)), QColor(255, 0, 0));
         QTest::keyClick(&t->bench(), Qt::Key_P);
         QTest::mouseClick(side, Qt::LeftButton, {}, {int(at.x), int(at.y)});
-        QCOMPARE(std::get<Rgba>(*t->find(box)->as<ShapeContent>()->fill), (Rgba{1, 0, 0, 1}));
+        QCOMPARE(std::get<Ink>(*t->find(box)->as<ShapeContent>()->fill), (Ink{1, 0, 0, 1}));
         view().bar()->setWay(Reference::Way::Off);
         QVERIFY(view().grid()->sides().empty());
     }

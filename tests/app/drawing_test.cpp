@@ -196,8 +196,8 @@ class DrawingTest : public QObject {
         QTest::keyClick(&t->bench(), Qt::Key_P);
         QTest::mouseClick(&t->bench(), Qt::LeftButton, {}, t->on({600, 600}));
         t->settle();
-        QCOMPARE(std::get<Rgba>(*t->find(words)->as<ShapeContent>()->fill),
-                 (Rgba{0.8f, 26 / 255.0f, 26 / 255.0f, 1}));
+        QCOMPARE(std::get<Ink>(*t->find(words)->as<ShapeContent>()->fill),
+                 (Ink{0.8f, 26 / 255.0f, 26 / 255.0f, 1}));
         QCOMPARE(QGuiApplication::clipboard()->text(), QString("#cc1a1a"));
         // A picture or nothing in hand: the colour is copied alone.
         t->document().selectLayer({});

@@ -3,6 +3,8 @@
 #include "file/atomic_file.h"
 #include "file/project.h"
 #include "file/release_json.h"
+#include "release/palette_edits.h"
+#include "release/wall.h"
 #include "support/pictures.h"
 
 #include <csignal>
@@ -76,7 +78,12 @@ ReleasePtr withEverythingElse(ReleasePtr r, const PanelRef& panel, const SourceP
 
 /// Every kind of layer, odd figures and letters on a sleeve.
 ReleasePtr fullRelease() {
-    Brief brief{"The Gannet Hours", "Slack Tide Almanac", "Gannet Street Recordings", "GSR 027", "2031", {}};
+    Brief brief;
+    brief.artist = "The Gannet Hours", brief.title = "Slack Tide Almanac",
+    brief.label = "Gannet Street Recordings";
+    brief.catalogue = "GSR 027", brief.year = "2031";
+    brief.mood = {"slow", "salt"}, brief.genre = "Harbour folk", brief.audience = "Þeir sem vaka",
+    brief.notes = "Two\nlines";
     brief.tracks = {{"A", "Þorskur við Höfn", 222}, {"B", "“Nightjar” \\ & <b>", 287}};
     ReleasePtr r = withBrief(std::make_shared<const Release>(), brief);
     const auto forms = shippedForms().value();
@@ -86,7 +93,14 @@ ReleasePtr fullRelease() {
     const PanelRef back{sleeve, "back"};
     const auto photo = importBytes(jpegOf(60, 40, grey), "photo.jpg").value().source,
                drawing = importBytes(pngOf(20, 20, grey), "scan.png").value().source;
-    r = withSource(withSource(r, photo), drawing);
+    auto known = std::make_shared<Source>(*photo);
+    known->facts = {SourceKind::Scan, "Quay",        {"rope", "tar"},  "Orri Vane",
+                    "Harbour Light",  "Quay Open 1", "Photo: O. Vane", "x"};
+    r = withSource(withSource(r, known), drawing);
+    r = withSwatches(r, {{"low water", *rgbaFromHex("#1e7a6c")}, {"salt", *rgbaFromHex("#d9d3c6")}});
+    const std::string swatch = r->palette[0].id;
+    r = withLayer(r, wallPanel(), pinnedPicture(*known, 400, {500, 500}));
+    r = withLayer(r, wallPanel(), pinnedColour({r->palette[1].colour, r->palette[1].id}, "salt", {900, 500}));
     Layer picture = layerOf("Photo", PictureContent{photo->id, {0.1, 0.2, 1.0 / 3, 0.5}});
     picture.placement = {{1 / 3.0, -7.25}, 0.1, 0.30000000000000004, 12.5, true, false};
     picture.blend = BlendMode::Overlay;
@@ -95,7 +109,7 @@ ReleasePtr fullRelease() {
     TextContent text;
     text.spec.text = "{tracks A}\n„Ðæja“ {title}";
     text.spec.align = Align::Right;
-    text.colour = {1, 0.2f, 0, 0.4f};
+    text.colour = Ink({1, 0.2f, 0, 0.4f}, swatch);
     text.capitals = true;
     std::string words, group;
     r = withLayer(r, back, layerOf("Words", text), {}, &words);
@@ -304,7 +318,7 @@ class ProjectTest : public QObject {
         }
         if (kind == "kind") spoil("\"kind\": \"fill\"", "\"kind\": \"hologram\"");
         if (kind == "blend") spoil("\"blend\": \"overlay\"", "\"blend\": \"sparkle\"");
-        if (kind == "newer") spoil("\"version\": 2", "\"version\": 3");
+        if (kind == "newer") spoil("\"version\": 3", "\"version\": 4");
         if (kind == "form") spoil("\"form\": \"sleeve-12\"", "\"form\": \"sleeve-99\"");
         if (kind == "figure") spoil("\"spine\": 4.25", "\"spine\": 4000");
         if (kind == "twice")

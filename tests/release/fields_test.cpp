@@ -6,15 +6,20 @@ using namespace glyptos;
 
 class FieldsTest : public QObject {
     Q_OBJECT
-    const Brief brief{
-        "Máni & Þórdís", "Sjávarföll", "Gannet Street Recordings",
-        "GSR 031",       "2026",       {{"A", "Brim", 222}, {"B", "Öldurót", 0}, {"B", "Fjara", 3661}}};
+    static Release release() {
+        Release out;
+        Brief& b = out.brief;
+        b.artist = "Máni & Þórdís", b.title = "Sjávarföll", b.label = "Gannet Street Recordings";
+        b.catalogue = "GSR 031", b.year = "2026";
+        b.tracks = {{"A", "Brim", 222}, {"B", "Öldurót", 0}, {"B", "Fjara", 3661}};
+        return out;
+    }
 
     std::string set(const std::string& text, bool capitals = false) const {
         TextContent content;
         content.spec.text = text;
         content.capitals = capitals;
-        return resolvedText(content, brief).text;
+        return resolvedText(content, release()).text;
     }
 
   private Q_SLOTS:

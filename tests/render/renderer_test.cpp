@@ -47,7 +47,7 @@ void lay(const HeldPictures& pictures, const Stack& stack, int x, int y, Dot& ou
             const auto p = pixel(pictures.held.at(picture->source)->level(0), x, y);
             for (size_t i = 0; i < 4; ++i) s.c[i] = p[i] / 255.0;
         } else if (const auto* fill = l.as<FillContent>()) {
-            const auto& c = std::get<Rgba>(fill->paint);
+            const auto& c = std::get<Ink>(fill->paint);
             s = {{c.r * c.a, c.g * c.a, c.b * c.a, c.a}};
         } else if (l.as<GroupContent>()->passing) {
             Dot changed = out;

@@ -1,8 +1,10 @@
 // demo-art --compose COMPOSITION.json --out FILE.glyptos [--pictures FOLDER]
+// demo-art --drawer FOLDER
 //
 // Makes the pictures of the demo and puts them into the composition: a release file (docs/file-format.md)
 // without sources, in which a layer names its picture as "@moon.png".
 #include "canvas.h"
+#include "drawer.h"
 
 #include "file/atomic_file.h"
 #include "file/picture_reader.h"
@@ -60,12 +62,16 @@ Result<void> compose(const std::string& composition, const std::string& out, con
 
 int main(int argc, char** argv) {
     CLI::App app("Makes the demo release.", "demo-art");
-    std::string composition, out, folder;
-    app.add_option("--compose", composition, "The composition")->required();
-    app.add_option("--out", out, "The release to write")->required();
+    std::string composition, out, folder, drawer;
+    auto* compose = app.add_option("--compose", composition, "The composition");
+    app.add_option("--out", out, "The release to write")->needs(compose);
+    compose->needs("--out");
+    app.add_option("--drawer", drawer, "Make the stock drawer in a folder, which is emptied first")
+        ->excludes(compose);
+    app.require_option(1, 0);
     app.add_option("--pictures", folder, "Write the pictures there too");
     CLI11_PARSE(app, argc, argv);
-    if (auto done = compose(composition, out, folder); !done) {
+    if (auto done = drawer.empty() ? ::compose(composition, out, folder) : demo::makeDrawer(drawer); !done) {
         std::cerr << "demo-art: " << done.error().message << '\n';
         return 2;
     }

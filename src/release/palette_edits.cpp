@@ -1,0 +1,185 @@
+#include "release/palette_edits.h"
+
+#include "release/edit_steps.h"
+
+#include <algorithm>
+#include <optional>
+
+namespace glyptos {
+namespace {
+
+void paintInks(Paint& paint, const std::function<void(Ink&)>& act) {
+    if (auto* ink = std::get_if<Ink>(&paint)) act(*ink);
+    if (auto* gradient = std::get_if<Gradient>(&paint))
+        for (GradientStop& stop : gradient->stops) act(stop.colour);
+    if (auto* clouds = std::get_if<Clouds>(&paint)) act(clouds->low), act(clouds->high);
+    if (auto* paper = std::get_if<Paper>(&paint)) act(paper->colour);
+}
+
+void shapeInks(ShapeContent& shape, const std::function<void(Ink&)>& act) {
+    if (shape.fill) paintInks(*shape.fill, act);
+    if (shape.stroke) paintInks(shape.stroke->paint, act);
+}
+
+using InkChange = std::function<void(Ink&)>;
+
+LayerPtr changedLayer(const LayerPtr& layer, const std::string& swatch, const InkChange& change);
+
+/// The stack with the inks that follow the swatch changed; layers without any are shared.
+bool changeStack(Stack& stack, const std::string& swatch, const InkChange& change) {
+    bool any = false;
+    for (LayerPtr& layer : stack) {
+        LayerPtr next = changedLayer(layer, swatch, change);
+        any |= next != layer;
+        layer = std::move(next);
+    }
+    return any;
+}
+
+LayerPtr changedLayer(const LayerPtr& layer, const std::string& swatch, const InkChange& change) {
+    auto next = std::make_shared<Layer>(*layer);
+    bool any = false;
+    eachInk(*next, [&](Ink& ink) {
+        if (ink.swatch != swatch) return;
+        change(ink);
+        any = true;
+    });
+    if (auto* group = std::get_if<GroupContent>(&next->content))
+        any |= changeStack(group->layers, swatch, change);
+    return any ? next : layer;
+}
+
+PiecePtr changedPiece(const PiecePtr& piece, const std::string& swatch, const InkChange& change) {
+    auto next = std::make_shared<Piece>(*piece);
+    bool any = false;
+    for (auto& take : next->takes) {
+        auto copy = std::make_shared<Take>(*take);
+        bool changed = false;
+        for (auto& [panel, stack] : copy->stacks) changed |= changeStack(stack, swatch, change);
+        if (changed) take = std::move(copy);
+        any |= changed;
+    }
+    return any ? next : piece;
+}
+
+void changeInks(Release& release, const std::string& swatch, const InkChange& change) {
+    for (PiecePtr& piece : release.pieces) piece = changedPiece(piece, swatch, change);
+    release.wall = changedPiece(release.wall, swatch, change);
+}
+
+auto found(std::vector<Swatch>& palette, const std::string& id) {
+    return std::find_if(palette.begin(), palette.end(), [&](const Swatch& s) { return s.id == id; });
+}
+
+bool has(const Release& release, const std::string& id) {
+    return std::any_of(release.palette.begin(), release.palette.end(),
+                       [&](const Swatch& s) { return s.id == id; });
+}
+
+/// What becomes of inks when their swatch gets a colour: they keep how see-through they are.
+InkChange toColour(const Rgba& colour) {
+    return [colour](Ink& ink) { ink = Ink({colour.r, colour.g, colour.b, ink.a}, ink.swatch); };
+}
+
+void letGo(Ink& ink) {
+    ink.swatch.clear();
+}
+
+} // namespace
+
+void eachInk(Layer& layer, const std::function<void(Ink&)>& act) {
+    if (auto* text = std::get_if<TextContent>(&layer.content)) act(text->colour);
+    if (auto* fill = std::get_if<FillContent>(&layer.content)) paintInks(fill->paint, act);
+    if (auto* shape = std::get_if<ShapeContent>(&layer.content)) shapeInks(*shape, act);
+    if (!layer.mask) return;
+    Mask mask = *layer.mask;
+    if (auto* gradient = std::get_if<Gradient>(&mask.form))
+        for (GradientStop& stop : gradient->stops) act(stop.colour);
+    if (auto* shape = std::get_if<ShapeContent>(&mask.form)) shapeInks(*shape, act);
+    if (!(mask == *layer.mask)) layer.mask = std::make_shared<const Mask>(std::move(mask));
+}
+
+ReleasePtr withSwatches(const ReleasePtr& release, const std::vector<NamedColour>& colours) {
+    auto next = std::make_shared<Release>(*release);
+    for (const NamedColour& c : colours) {
+        const bool there = std::any_of(next->palette.begin(), next->palette.end(),
+                                       [&](const Swatch& s) { return toHex(s.colour) == toHex(c.colour); });
+        if (!there) next->palette.push_back({takeId(*next), c.name, c.colour});
+    }
+    return next->palette.size() == release->palette.size() ? release : next;
+}
+
+ReleasePtr withPalette(const ReleasePtr& release, const std::vector<NamedColour>& colours) {
+    auto next = std::make_shared<Release>(*release);
+    std::vector<Swatch> before = std::move(next->palette);
+    next->palette.clear();
+    for (const NamedColour& c : colours) {
+        const auto same =
+            std::find_if(before.begin(), before.end(), [&](const Swatch& s) { return s.name == c.name; });
+        next->palette.push_back({same == before.end() ? takeId(*next) : same->id, c.name, c.colour});
+        if (same == before.end()) continue;
+        changeInks(*next, same->id, toColour(c.colour));
+        before.erase(same);
+    }
+    for (const Swatch& gone : before) changeInks(*next, gone.id, letGo);
+    return next->palette == release->palette ? release : next;
+}
+
+ReleasePtr withSwatchColour(const ReleasePtr& release, const std::string& swatch, const Rgba& colour) {
+    if (!has(*release, swatch)) return release;
+    return changed(release, [&](Release& r) {
+        found(r.palette, swatch)->colour = colour;
+        changeInks(r, swatch, toColour(colour));
+    });
+}
+
+ReleasePtr withSwatchName(const ReleasePtr& release, const std::string& swatch, const std::string& name) {
+    if (!has(*release, swatch)) return release;
+    return changed(release, [&](Release& r) { found(r.palette, swatch)->name = name; });
+}
+
+ReleasePtr withMovedSwatch(const ReleasePtr& release, const std::string& swatch, size_t index) {
+    if (!has(*release, swatch)) return release;
+    return changed(release, [&](Release& r) {
+        const auto at = found(r.palette, swatch);
+        const Swatch moved = *at;
+        r.palette.erase(at);
+        r.palette.insert(r.palette.begin() + ptrdiff_t(std::min(index, r.palette.size())), moved);
+    });
+}
+
+ReleasePtr withoutSwatch(const ReleasePtr& release, const std::string& swatch) {
+    if (!has(*release, swatch)) return release;
+    return changed(release, [&](Release& r) {
+        r.palette.erase(found(r.palette, swatch));
+        changeInks(r, swatch, letGo);
+    });
+}
+
+int followersOf(const Release& release, const std::string& swatch) {
+    int count = 0;
+    const std::function<void(const Stack&)> look = [&](const Stack& stack) {
+        for (const LayerPtr& layer : stack) {
+            Layer copy = *layer;
+            bool follows = false;
+            eachInk(copy, [&](const Ink& ink) { follows |= ink.swatch == swatch; });
+            count += follows;
+            if (const auto* group = layer->as<GroupContent>()) look(group->layers);
+        }
+    };
+    const auto piece = [&](const Piece& p) {
+        for (const auto& take : p.takes)
+            for (const auto& [panel, stack] : take->stacks) look(stack);
+    };
+    for (const PiecePtr& p : release.pieces) piece(*p);
+    piece(*release.wall);
+    return count;
+}
+
+std::vector<NamedColour> namedColours(const std::vector<Swatch>& palette) {
+    std::vector<NamedColour> out;
+    for (const Swatch& s : palette) out.push_back({s.name, s.colour});
+    return out;
+}
+
+} // namespace glyptos
