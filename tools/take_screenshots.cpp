@@ -6,6 +6,7 @@
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QStandardPaths>
+#include <QTemporaryDir>
 #include <iostream>
 
 namespace {
@@ -55,6 +56,33 @@ bool shootReference(MainWindow& window, const QString& folder) {
     return fine;
 }
 
+/// The crate with some of the drawer's pictures in it, the drawer, the wall, the colours and the credits.
+bool shootGather(MainWindow& window, const QString& folder) {
+    GatherView& gather = *window.gather();
+    window.showStep(Step::Gather);
+    settle(window, [] { return true; });
+    gather.showPlace(GatherView::DrawerPlace);
+    settle(window, [&] { return !gather.drawerGrid()->entries().empty(); });
+    const auto stock = gather.drawerGrid()->entries();
+    for (size_t i = 0; i < stock.size(); i += 2) window.crate().take(stock[i]->id);
+    settle(window, [] { return true; });
+    for (const EntryPtr& e : stock)
+        if (e->name() == "Keeper's evening") gather.drawerGrid()->choose(e->id);
+    bool fine = shoot(window, folder, QStringLiteral("gather-drawer"));
+    gather.showPlace(GatherView::CratePlace);
+    settle(window, [&] { return !gather.crateGrid()->entries().empty(); });
+    for (const EntryPtr& e : gather.crateGrid()->entries())
+        if (e->facts.kind == SourceKind::Photo) gather.crateGrid()->choose(e->id);
+    fine = shoot(window, folder, QStringLiteral("gather-crate")) && fine;
+    gather.showPlace(GatherView::WallPlace);
+    gather.wall()->zoomToFit();
+    fine = shoot(window, folder, QStringLiteral("gather-wall")) && fine;
+    gather.showPlace(GatherView::ColoursPlace);
+    fine = shoot(window, folder, QStringLiteral("gather-colours")) && fine;
+    gather.showPlace(GatherView::CreditsPlace);
+    return shoot(window, folder, QStringLiteral("gather-credits")) && fine;
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -73,7 +101,9 @@ int main(int argc, char** argv) {
     }
     applyTheme(app, false);
     Engine engine;
-    MainWindow window(engine, *forms);
+    const QTemporaryDir home;
+    qputenv("XDG_CACHE_HOME", (home.path() + QStringLiteral("/cache")).toUtf8());
+    MainWindow window(engine, *forms, home.path().toStdString() + "/crate");
     window.resize(1280, 800);
     window.show();
     bool open = false;
@@ -93,6 +123,7 @@ int main(int argc, char** argv) {
     fine = shoot(window, folder, QStringLiteral("blend-sheet")) && fine;
     compose.blendSheet()->leave();
     fine = shootTakes(window, folder) && shootReference(window, folder) && fine;
+    fine = shootGather(window, folder) && fine;
     window.showStep(Step::Brief);
     fine = shoot(window, folder, QStringLiteral("brief")) && fine;
     for (const PiecePtr& piece : document.release()->pieces)

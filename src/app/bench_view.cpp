@@ -111,6 +111,7 @@ void BenchView::requestOf(BenchPicture& picture, const BenchPicture::SceneAt& sc
 /// The art on paper, with the one shadow that the bench allows.
 void BenchView::paintArt(QPainter& painter) {
     if (picture_.isEmpty()) return;
+    if (!isSheet()) return picture_.paint(painter, origin_, scale_);
     const QRectF place = picture_.placeAt(origin_, scale_);
     painter.setPen(Qt::NoPen);
     painter.setBrush(QColor(0, 0, 0, 22));
@@ -129,7 +130,7 @@ void BenchView::paintEvent(QPaintEvent*) {
         paintLines(painter);
         paintHandles(painter);
     }
-    paintRulers(painter);
+    if (isSheet()) paintRulers(painter);
 }
 
 double BenchView::unitFactor() const {

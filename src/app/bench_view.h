@@ -57,6 +57,8 @@ class BenchView : public QWidget {
     /// The area that fit shows, in units.
     virtual Rect extent() const = 0;
     virtual void paintLines(QPainter& painter) = 0;
+    /// Whether it shows a sheet with edges, on white and with rulers, or a free space.
+    virtual bool isSheet() const { return true; }
     virtual void paintHandles(QPainter&) {}
     /// Paints over the art and under the lines.
     virtual void paintOverArt(QPainter&) {}

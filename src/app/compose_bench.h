@@ -77,8 +77,9 @@ class ComposeBench : public BenchView {
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
 
-  private:
     BenchHand& inUse() const { return *hands_[size_t(hand_)]; }
+
+  private:
     Frame frame(const Layer& layer) const;
     bool isHit(const Layer& layer, Vec2 at) const;
 

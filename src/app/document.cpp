@@ -2,6 +2,7 @@
 
 #include "file/data_folder.h"
 #include "file/memory.h"
+#include "release/wall.h"
 
 #include <algorithm>
 
@@ -167,6 +168,12 @@ void Document::mendSelection() {
                      : PanelRef{release()->pieces[0]->id, release()->pieces[0]->flat->panels.back().id};
     else if (!piece->flat->panel(panel_.panel))
         panel_.panel = piece->flat->panels.back().id;
+    if (!isWall(panel_)) piecePanel_ = panel_;
+    const PiecePtr last = release()->piece(piecePanel_.piece);
+    if (isWall(panel_) && (!last || !last->flat->panel(piecePanel_.panel)))
+        piecePanel_ = release()->pieces.empty()
+                          ? PanelRef{}
+                          : PanelRef{release()->pieces[0]->id, release()->pieces[0]->flat->panels.back().id};
     std::erase_if(layers_,
                   [&](const std::string& id) { return !findLayer(stackOf(*release(), panel_), id); });
     if (!(before == panel_) || layers != layers_) Q_EMIT selectionChanged();

@@ -58,6 +58,8 @@ class Document : public QObject {
 
     /// Panel and layers in hand. Of several layers the last one taken up is the one whose figures show.
     const PanelRef& panel() const { return panel_; }
+    /// The panel of a piece that is, or was last, in hand: the same but while the wall is in hand.
+    const PanelRef& piecePanel() const { return piecePanel_; }
     const std::string& layer() const;
     const std::vector<std::string>& layers() const { return layers_; }
     bool isInHand(const std::string& layer) const;
@@ -92,7 +94,7 @@ class Document : public QObject {
     History history_;
     ReleasePtr saved_, preview_;
     std::filesystem::path file_;
-    PanelRef panel_;
+    PanelRef panel_, piecePanel_;
     std::vector<std::string> layers_;
     bool maskInHand_ = false;
 };

@@ -1,6 +1,10 @@
 #include "app/importer.h"
 
+#include "release/framing.h"
 #include "release/placing.h"
+#include "release/wall.h"
+#include "render/wall_layout.h"
+#include "vision/saliency.h"
 
 #include <QtConcurrent>
 #include <algorithm>
@@ -28,8 +32,8 @@ void Importer::setDocument(Document* document) {
     document_ = document;
 }
 
-void Importer::bringIn(const QStringList& files, std::optional<Vec2> at) {
-    read(files, Purpose::Layers, at, {});
+void Importer::bringIn(const QStringList& files, std::optional<Vec2> at, const std::optional<PanelRef>& panel) {
+    read(files, Purpose::Layers, at, {}, panel);
 }
 
 void Importer::replace(const QString& file, const std::string& layer) {
@@ -41,9 +45,10 @@ void Importer::refer(const QString& file) {
 }
 
 void Importer::read(const QStringList& files, Purpose purpose, std::optional<Vec2> at,
-                    const std::string& replaced) {
+                    const std::string& replaced, const std::optional<PanelRef>& wanted) {
     if (isRunning())
         return Q_EMIT told(tr("Pictures are still being brought in; drop these again in a moment."));
+    target_ = wanted.value_or(document_ ? document_->panel() : PanelRef{});
     if (!panel())
         return Q_EMIT told(tr("This release has no piece yet; add one first, then drop the picture again."));
     at_ = at;
@@ -85,52 +90,103 @@ void Importer::use(const Arrival& arrival, QStringList& troubles) {
         for (const std::string& note : raster->notes) troubles << q(note);
         place(*raster, arrival.name);
     } else if (purpose_ == Purpose::Replacement) {
-        replaceBy(std::get<Imported>(*arrival.what));
+        replaceBy(known(std::get<Imported>(*arrival.what)));
     } else if (purpose_ == Purpose::Reference) {
-        referTo(std::get<Imported>(*arrival.what));
+        referTo(known(std::get<Imported>(*arrival.what)));
     } else {
-        place(std::get<Imported>(*arrival.what));
+        place(known(std::get<Imported>(*arrival.what)));
     }
     at_.reset();
 }
 
+/// The panel that pictures go to; nothing when it is gone.
 const Panel* Importer::panel() const {
-    return document_ ? document_->shownPanel() : nullptr;
+    const PiecePtr piece = document_ ? document_->release()->piece(target_.piece) : nullptr;
+    return piece ? piece->flat->panel(target_.panel) : nullptr;
 }
 
-/// The first picture of a panel covers it and goes behind everything; later ones come in smaller, where they
-/// were dropped, in front of the layer in hand.
+/// With what is known of it elsewhere.
+Imported Importer::known(Imported picture) const {
+    const auto facts = factsOf_ ? factsOf_(picture.source->id) : std::nullopt;
+    if (!facts) return picture;
+    auto source = std::make_shared<Source>(*picture.source);
+    source->facts = *facts;
+    picture.source = std::move(source);
+    return picture;
+}
+
 void Importer::place(const Imported& picture) {
     const Panel* here = panel();
     if (!here) return;
     const SourcePtr& source = picture.source;
     if (source->format == "jpeg") engine_.pictures.offer(*source, picture.look, kLookReduction);
-    const Stack& stack = stackOf(*document_->release(), document_->panel());
+    if (isWall(target_)) return pin(source);
+    Framing framing;
+    const Rect area = here->withBleed();
+    const Rect part = partInFrame(saliencyOf(*picture.look), double(source->width) / source->height, area.w / area.h);
+    framing.middle = part.centre();
+    placeSource(source, framed(area, *source, framing));
+}
+
+void Importer::placeAgain(const std::string& id, const PanelRef& panel) {
+    const SourcePtr source = document_->release()->source(id);
+    target_ = panel;
+    at_.reset();
+    const Panel* here = this->panel();
+    if (!source || !here) return;
+    Framing framing;
+    const Rect area = here->withBleed();
+    if (const PyramidPtr look = engine_.pictures.picture(*source, 0.01))
+        framing.middle = partInFrame(saliencyOf(*look), double(source->width) / source->height, area.w / area.h).centre();
+    placeSource(source, framed(area, *source, framing));
+}
+
+void Importer::pin(const SourcePtr& source) {
+    constexpr double kPinned = 420; // px of the longer side
+    const ReleasePtr release = withSource(document_->release(), source);
+    std::string id;
+    const Layer layer = pinnedPicture(*source, kPinned, at_.value_or(Vec2{}));
+    document_->edit(tr("Pin %1").arg(q(layer.name)),
+                    at_ ? withLayer(release, target_, layer, {}, &id)
+                        : withPinned(release, layer, engine_.renderer.paragraphs(), &id));
+    if (document_->panel() == target_) document_->selectLayer(id);
+    Q_EMIT pinned();
+}
+
+/// The first picture of a panel covers it and goes behind everything; later ones come in smaller, where they
+/// were dropped, in front of the layer in hand.
+void Importer::placeSource(const SourcePtr& source, Placement covering) {
+    const Panel* here = panel();
+    const Stack& stack = stackOf(*document_->release(), target_);
     const bool first =
         std::none_of(stack.begin(), stack.end(), [](const LayerPtr& l) { return l->as<PictureContent>(); });
     Layer layer;
-    layer.name = std::filesystem::path(source->name).stem().string();
+    layer.name = source->facts.title.empty() ? std::filesystem::path(source->name).stem().string() : source->facts.title;
     layer.content = PictureContent{source->id, {0, 0, 1, 1}};
-    layer.placement = first ? covering(here->withBleed(), *source)
-                            : within(here->trim(), *source, 0.6, at_.value_or(here->trim().centre()));
+    layer.placement = first ? covering : within(here->trim(), *source, 0.6, at_.value_or(here->trim().centre()));
     std::string id;
-    ReleasePtr next = withLayer(withSource(document_->release(), source), document_->panel(),
-                                std::move(layer), document_->layer(), &id);
-    if (first) next = withMovedLayer(next, document_->panel(), id, {}, stack.size() + 1);
+    const std::string above = document_->panel() == target_ ? document_->layer() : std::string();
+    ReleasePtr next = withLayer(withSource(document_->release(), source), target_, std::move(layer), above, &id);
+    if (first) next = withMovedLayer(next, target_, id, {}, stack.size() + 1);
+    const Rect area = here->withBleed();
+    const double proportion = (area.w / area.h) / (double(source->width) / source->height);
     document_->edit(tr("Bring in %1").arg(q(source->name)), next);
+    document_->selectPanel(target_);
     document_->selectLayer(id);
     Q_EMIT placed();
+    constexpr double kAlike = 1.02;
+    if (first && std::max(proportion, 1 / proportion) > kAlike) Q_EMIT covered(id);
 }
 
 void Importer::replaceBy(const Imported& picture) {
-    const LayerPtr layer = findLayer(stackOf(*document_->release(), document_->panel()), replaced_);
+    const LayerPtr layer = findLayer(stackOf(*document_->release(), target_), replaced_);
     const auto* content = layer ? layer->as<PictureContent>() : nullptr;
     const SourcePtr old = content ? document_->release()->source(content->source) : nullptr;
     if (!old) return;
     if (picture.source->format == "jpeg")
         engine_.pictures.offer(*picture.source, picture.look, kLookReduction);
     document_->edit(tr("Replace %1 by %2").arg(q(layer->name), q(picture.source->name)),
-                    withChangedLayer(withSource(document_->release(), picture.source), document_->panel(),
+                    withChangedLayer(withSource(document_->release(), picture.source), target_,
                                      replaced_,
                                      [&](Layer& l) { l = withPicture(l, *old, *picture.source); }));
     Q_EMIT placed();
@@ -142,7 +198,7 @@ void Importer::referTo(const Imported& picture) {
     if (picture.source->format == "jpeg")
         engine_.pictures.offer(*picture.source, picture.look, kLookReduction);
     document_->edit(tr("Reference %1").arg(q(picture.source->name)),
-                    withReference(withSource(document_->release(), picture.source), document_->panel(),
+                    withReference(withSource(document_->release(), picture.source), target_,
                                   referenceOver(here->trim(), *picture.source)));
     Q_EMIT placed();
 }
@@ -154,7 +210,7 @@ void Importer::place(const OpenRaster& raster, const std::string& name) {
     ReleasePtr next = document_->release();
     for (const SourcePtr& source : raster.sources) next = withSource(next, source);
     std::string id;
-    next = withLayer(next, document_->panel(),
+    next = withLayer(next, target_,
                      asGroup(raster, std::filesystem::path(name).stem().string(), here->withBleed()),
                      document_->layer(), &id);
     document_->edit(tr("Bring in %1").arg(q(name)), next);

@@ -2,6 +2,8 @@
 
 #include "app/theme.h"
 #include "base/text.h"
+#include "release/credits.h"
+#include "release/wall.h"
 #include "release/placing.h"
 
 #include <QApplication>
@@ -30,11 +32,13 @@ std::filesystem::path pathOf(const QString& file) {
 
 } // namespace
 
-MainWindow::MainWindow(Engine& engine, FormList forms)
+MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::path& crate,
+                       const std::filesystem::path& drawer)
     : engine_(engine)
     , forms_(std::move(forms))
     , service_(engine)
-    , importer_(engine) {
+    , importer_(engine)
+    , crate_(crate, drawer) {
     setObjectName(QStringLiteral("glyptos"));
     setAcceptDrops(true);
     auto* whole = new QWidget;
@@ -63,6 +67,7 @@ MainWindow::MainWindow(Engine& engine, FormList forms)
     row->addLayout(column, 1);
     setCentralWidget(whole);
     views_->addWidget(brief_ = new BriefView(engine, service_));
+    views_->addWidget(gather_ = new GatherView(engine, service_, crate_));
     views_->addWidget(compose_ = new ComposeView(engine, service_));
     views_->addWidget(layout_ = new LayoutView(engine, service_));
     views_->addWidget(deliver_ = new DeliverView(engine, service_));
@@ -91,8 +96,8 @@ MainWindow::MainWindow(Engine& engine, FormList forms)
     });
     connect(compose_->bench(), &ComposeBench::picturesArrived, this,
             [this](const QStringList& files, Vec2 at) { bringIn(files, at); });
-    for (BenchView* bench :
-         {static_cast<BenchView*>(compose_->bench()), static_cast<BenchView*>(layout_->bench())})
+    for (BenchView* bench : {static_cast<BenchView*>(compose_->bench()), static_cast<BenchView*>(layout_->bench()),
+                             static_cast<BenchView*>(gather_->wall())})
         connect(bench, &BenchView::pointerMoved, this, [this](Vec2 at, const QColor& c) {
             const PiecePtr piece = document_->piece();
             if (!piece) return;
@@ -136,6 +141,7 @@ MainWindow::MainWindow(Engine& engine, FormList forms)
         refreshTitles();
         Q_EMIT broughtIn();
     });
+    connectGather();
     makeActions();
     setRelease(std::make_shared<const Release>(), {});
     showStep(Step::Compose);
@@ -152,7 +158,7 @@ MainWindow::~MainWindow() {
 
 bool MainWindow::isBusy() const {
     return service_.busy() || engine_.pictures.busy() || opener_.isRunning() || saver_.isRunning() ||
-           importer_.isRunning();
+           importer_.isRunning() || crate_.busy() || gather_->isBusy();
 }
 
 void MainWindow::tell(const QString& sentence) {
@@ -170,6 +176,7 @@ void MainWindow::setRelease(const ReleasePtr& release, const std::filesystem::pa
     layerMenu_->setDocument(document_.get());
     strip_->setDocument(document_.get());
     brief_->setDocument(document_.get());
+    gather_->setDocument(document_.get());
     compose_->setDocument(document_.get());
     layout_->setDocument(document_.get());
     deliver_->setDocument(document_.get());
@@ -188,7 +195,31 @@ void MainWindow::newRelease() {
     });
 }
 
+void MainWindow::connectGather() {
+    importer_.setFacts([this](const std::string& source) { return crate_.facts(source); });
+    connect(gather_, &GatherView::placeAsked, this,
+            [this](const QStringList& files, const PanelRef& panel, std::optional<Vec2> at) { importer_.bringIn(files, at, panel); });
+    connect(strip_, &SetStrip::picturesArrived, this,
+            [this](const QStringList& files, const PanelRef& panel) { importer_.bringIn(files, std::nullopt, panel); });
+    connect(gather_, &GatherView::composeAsked, this, [this] { showStep(Step::Compose); });
+    connect(gather_, &GatherView::told, this, &MainWindow::tell);
+    WallBench* wall = gather_->wall();
+    const auto pieceAt = [this](QPoint global) { return strip_->pieceAt(strip_->mapFromGlobal(global)); };
+    wall->setElsewhere([=](QPoint global) { return pieceAt(global) != nullptr; });
+    connect(wall, &WallBench::draggedOver, this, [=, this](QPoint global) { strip_->setTarget(pieceAt(global)); });
+    connect(wall, &WallBench::droppedElsewhere, this, [=, this](QPoint global) {
+        strip_->setTarget(nullptr);
+        const PiecePtr piece = pieceAt(global);
+        const LayerPtr layer = document_->selectedLayer();
+        if (!piece || !layer) return;
+        const auto sources = sourcesOf(*layer);
+        if (sources.empty()) return tell(tr("%1 holds no picture to place on a piece.").arg(q(layer->name)));
+        importer_.placeAgain(sources.front(), {piece->id, piece->flat->panels.back().id});
+    });
+}
+
 void MainWindow::showStep(Step step) {
+    if (step != Step::Gather && isWall(document_->panel())) document_->selectPanel(document_->piecePanel());
     rail_->setCurrent(step);
     views_->setCurrentIndex(int(step));
     if (step == Step::Compose) compose_->bench()->setFocus();
@@ -324,7 +355,8 @@ void MainWindow::refreshTitles() {
     undo_->setText(history.canUndo() ? tr("Undo: %1").arg(q(history.undoName())) : tr("Undo"));
     redo_->setEnabled(history.canRedo());
     redo_->setText(history.canRedo() ? tr("Redo: %1").arg(q(history.redoName())) : tr("Redo"));
-    layerMenu_->setActive(rail_->current() == Step::Compose);
+    layerMenu_->setActive(rail_->current() == Step::Compose ||
+                          (rail_->current() == Step::Gather && gather_->isWallShown()));
     const bool takes = document_->piece() && document_->piece()->takes.size() > 1;
     nextTake_->setEnabled(takes);
     sideBySide_->setEnabled(takes);

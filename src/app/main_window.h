@@ -4,6 +4,7 @@
 #include "app/brief_view.h"
 #include "app/compose_view.h"
 #include "app/deliver_view.h"
+#include "app/gather_view.h"
 #include "app/importer.h"
 #include "app/layer_menu.h"
 #include "app/layout_view.h"
@@ -21,12 +22,16 @@ namespace glyptos {
 class MainWindow : public QMainWindow {
     Q_OBJECT
   public:
-    explicit MainWindow(Engine& engine, FormList forms);
+    /// Without folders the crate is the user's own, and the drawer the one shipped.
+    explicit MainWindow(Engine& engine, FormList forms, const std::filesystem::path& crate = crateFolder(),
+                        const std::filesystem::path& drawer = drawerFolder());
     ~MainWindow() override;
 
     Document* document() const { return document_.get(); }
     ComposeView* compose() const { return compose_; }
     BriefView* brief() const { return brief_; }
+    GatherView* gather() const { return gather_; }
+    CrateService& crate() { return crate_; }
     LayoutView* layOut() const { return layout_; }
     DeliverView* deliver() const { return deliver_; }
     SetStrip* set() const { return strip_; }
@@ -77,6 +82,7 @@ class MainWindow : public QMainWindow {
     void askOpen();
     void save(bool askName);
     void askPictures();
+    void connectGather();
     QString askPicture(const QString& title);
     void addPiece(const std::shared_ptr<const Form>& form);
     void fillPieceMenu(QMenu* menu);
@@ -87,11 +93,13 @@ class MainWindow : public QMainWindow {
     FormList forms_;
     RenderService service_;
     Importer importer_;
+    CrateService crate_;
     std::unique_ptr<Document> document_;
     StepsRail* rail_;
     SetStrip* strip_;
     QStackedWidget* views_;
     BriefView* brief_;
+    GatherView* gather_;
     ComposeView* compose_;
     LayoutView* layout_;
     DeliverView* deliver_;

@@ -99,12 +99,14 @@ void MainWindow::makeLayerMenu() {
 
 void MainWindow::makeViewMenu() {
     QMenu* menu = menuBar()->addMenu(tr("&View"));
-    for (const Step step : {Step::Brief, Step::Compose, Step::LayOut, Step::Deliver})
+    for (const Step step : {Step::Brief, Step::Gather, Step::Compose, Step::LayOut, Step::Deliver})
         action(menu, StepsRail::nameOf(step), QKeySequence(tr("Ctrl+%1").arg(int(step) + 1)),
                [this, step] { showStep(step); });
     menu->addSeparator();
     const auto onBench = [this](const std::function<void(BenchView*)>& act) {
-        act(rail_->current() == Step::LayOut ? static_cast<BenchView*>(layout_->bench()) : compose_->bench());
+        act(rail_->current() == Step::LayOut   ? static_cast<BenchView*>(layout_->bench())
+            : rail_->current() == Step::Gather ? gather_->wall()
+                                               : compose_->bench());
     };
     const auto zoomed = [onBench](double factor) {
         return [=] {

@@ -1,9 +1,13 @@
 #include "app/set_strip.h"
 
 #include "app/theme.h"
+#include "release/credits.h"
+#include "release/fields.h"
 
+#include <QDragEnterEvent>
 #include <QHelpEvent>
 #include <QKeyEvent>
+#include <QMimeData>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QToolTip>
@@ -24,6 +28,7 @@ SetStrip::SetStrip(Engine& engine, RenderService& service, QWidget* parent)
     , service_(service) {
     setFixedHeight(kStrip);
     setFocusPolicy(Qt::TabFocus);
+    setAcceptDrops(true);
     setAccessibleName(tr("The set: all pieces of the release"));
     connect(&engine_, &Engine::pictureReady, this, [this] {
         for (auto& [id, mini] : miniatures_) mini.piece = nullptr;
@@ -83,11 +88,14 @@ void SetStrip::askMiniatures() {
     const ReleasePtr release = document_->shown();
     std::erase_if(miniatures_, [&](const auto& entry) { return !release->piece(entry.first); });
     const double ratio = devicePixelRatioF();
+    const std::string credits = creditText(*release);
     for (const PiecePtr& piece : release->pieces) {
         Shown& mini = miniatures_[piece->id];
-        if (mini.piece == piece && mini.brief == release->brief) continue;
+        const std::string says = tellsCredits(*piece) ? credits : std::string();
+        if (mini.piece == piece && mini.brief == release->brief && mini.credits == says) continue;
         mini.piece = piece;
         mini.brief = release->brief;
+        mini.credits = says;
         if (!mini.miniature) {
             mini.miniature = std::make_unique<Miniature>(service_);
             connect(mini.miniature.get(), &Miniature::arrived, this, qOverload<>(&QWidget::update));
@@ -109,7 +117,7 @@ void SetStrip::paintEvent(QPaintEvent*) {
     painter.fillRect(0, height() - 1, width(), 1, t.hairline);
     for (const PiecePtr& piece : document_->shown()->pieces) {
         const QRect mini = miniatureOf(piece->id);
-        const bool here = piece->id == document_->panel().piece;
+        const bool here = piece->id == document_->piecePanel().piece;
         painter.fillRect(mini, Qt::white);
         if (const auto found = miniatures_.find(piece->id);
             found != miniatures_.end() && found->second.miniature)
@@ -120,6 +128,10 @@ void SetStrip::paintEvent(QPaintEvent*) {
         painter.setPen(here ? t.ink : t.softInk);
         painter.drawText(QRect(mini.center().x() - 100, height() - kFoot - 3, 200, kFoot), Qt::AlignCenter,
                          QString::fromStdString(piece->name));
+        if (piece->id == target_) {
+            painter.setPen(QPen(t.accent, 2, Qt::DashLine));
+            painter.drawRect(mini.adjusted(-6, -6, 5, 5));
+        }
         if (!here) continue;
         painter.setPen(QPen(t.accent, 2));
         painter.drawRect(mini.adjusted(-4, -4, 3, 3));
@@ -139,17 +151,54 @@ void SetStrip::select(const PiecePtr& piece) {
         document_->selectPanel({piece->id, piece->flat->panels.back().id});
 }
 
+PiecePtr SetStrip::pieceAt(QPoint at) const {
+    for (const PiecePtr& piece : document_->shown()->pieces)
+        if (miniatureOf(piece->id).adjusted(-8, -8, 8, kFoot).contains(at)) return piece;
+    return nullptr;
+}
+
+void SetStrip::setTarget(const PiecePtr& piece) {
+    const std::string id = piece ? piece->id : std::string();
+    if (id == target_) return;
+    target_ = id;
+    update();
+}
+
+void SetStrip::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void SetStrip::dragMoveEvent(QDragMoveEvent* event) {
+    const PiecePtr piece = pieceAt(event->position().toPoint());
+    setTarget(piece);
+    event->setAccepted(piece != nullptr);
+}
+
+void SetStrip::dragLeaveEvent(QDragLeaveEvent*) {
+    setTarget(nullptr);
+}
+
+void SetStrip::dropEvent(QDropEvent* event) {
+    setTarget(nullptr);
+    const PiecePtr piece = pieceAt(event->position().toPoint());
+    QStringList files;
+    for (const QUrl& url : event->mimeData()->urls())
+        if (url.isLocalFile()) files << url.toLocalFile();
+    if (!piece || files.isEmpty()) return event->ignore();
+    event->acceptProposedAction();
+    Q_EMIT picturesArrived(files, {piece->id, piece->flat->panels.back().id});
+}
+
 void SetStrip::mousePressEvent(QMouseEvent* event) {
     const QPoint at = event->position().toPoint();
-    for (const PiecePtr& piece : document_->shown()->pieces)
-        if (miniatureOf(piece->id).adjusted(-8, -8, 8, kFoot).contains(at)) return select(piece);
+    if (const PiecePtr piece = pieceAt(at)) return select(piece);
     if (addButton().contains(at)) Q_EMIT addPieceAsked(mapToGlobal(addButton().bottomLeft()));
 }
 
 void SetStrip::keyPressEvent(QKeyEvent* event) {
     const auto& pieces = document_->shown()->pieces;
     for (size_t i = 0; i < pieces.size(); ++i) {
-        if (pieces[i]->id != document_->panel().piece) continue;
+        if (pieces[i]->id != document_->piecePanel().piece) continue;
         if (event->key() == Qt::Key_Right && i + 1 < pieces.size()) return select(pieces[i + 1]);
         if (event->key() == Qt::Key_Left && i > 0) return select(pieces[i - 1]);
     }

@@ -12,8 +12,8 @@
 namespace glyptos {
 namespace {
 
-constexpr int kSteps = 4, kTab = 62, kTop = 12, kRail = 76;
-constexpr const char* kIcons[kSteps] = {":/icons/brief.svg", ":/icons/compose.svg", ":/icons/layout.svg",
+constexpr int kSteps = 5, kTab = 62, kTop = 12, kRail = 76;
+constexpr const char* kIcons[kSteps] = {":/icons/brief.svg", ":/icons/gather.svg", ":/icons/compose.svg", ":/icons/layout.svg",
                                         ":/icons/deliver.svg"};
 
 void paintIcon(QPainter& painter, const char* file, const QRectF& area, const QColor& colour) {
@@ -37,6 +37,8 @@ QString StepsRail::nameOf(Step step) {
     switch (step) {
     case Step::Brief:
         return tr("Brief");
+    case Step::Gather:
+        return tr("Gather");
     case Step::Compose:
         return tr("Compose");
     case Step::LayOut:

@@ -6,7 +6,7 @@
 
 namespace glyptos {
 
-enum class Step { Brief, Compose, LayOut, Deliver };
+enum class Step { Brief, Gather, Compose, LayOut, Deliver };
 
 class StepsRail : public QWidget {
     Q_OBJECT

@@ -170,8 +170,10 @@ std::vector<ColourCount::Box> ColourCount::boxes() const {
     return out;
 }
 
-std::vector<PaletteColour> paletteOf(const ColourCount& count, int most) {
-    std::vector<Spot> spots = spotsOf(count);
+namespace {
+
+/// `total`: the weight of all spots.
+std::vector<PaletteColour> clustered(std::vector<Spot> spots, double total, int most) {
     if (spots.empty() || most < 1) return {};
     std::vector<Group> groups = gathered(spots, firstMiddles(spots, most));
     joinAlike(groups);
@@ -179,8 +181,26 @@ std::vector<PaletteColour> paletteOf(const ColourCount& count, int most) {
               [](const Group& a, const Group& b) { return a.middle().L < b.middle().L; });
     std::vector<PaletteColour> out;
     for (const Group& group : groups)
-        out.push_back({shownAs(toOklch(group.middle())), group.weight / count.total()});
+        out.push_back({shownAs(toOklch(group.middle())), group.weight / total});
     return out;
+}
+
+} // namespace
+
+std::vector<PaletteColour> paletteOf(const ColourCount& count, int most) {
+    return clustered(spotsOf(count), count.total(), most);
+}
+
+std::vector<PaletteColour> joinedPalette(const std::vector<std::vector<PaletteColour>>& palettes, int most) {
+    if (palettes.size() == 1) return palettes.front();
+    std::vector<Spot> spots;
+    double total = 0;
+    for (const auto& palette : palettes)
+        for (const PaletteColour& c : palette) {
+            spots.push_back({toOklab(c.colour), c.share, 0});
+            total += c.share;
+        }
+    return clustered(std::move(spots), total, most);
 }
 
 std::vector<PaletteColour> paletteOf(const Pyramid& picture, int most, size_t mostPixels) {

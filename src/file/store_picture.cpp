@@ -3,6 +3,8 @@
 #include "base/text.h"
 #include "file/picture_reader.h"
 #include "file/picture_writer.h"
+#include "release/wall.h"
+#include "render/wall_layout.h"
 
 #include <algorithm>
 #include <cctype>
@@ -29,7 +31,11 @@ Result<EncodedPicture> encodePiece(Renderer& renderer, const ReleasePtr& release
                     piece->name + " has no panel “" + options.panel + "”; nothing was written.");
 
     const Flat& flat = *piece->flat;
-    const Rect area = panel ? (options.bleed ? panel->withBleed() : panel->trim())
+    const bool wall = id == kWallId;
+    const Rect pinned = wall ? wallArea(*release, renderer.paragraphs()) : Rect{};
+    if (wall && pinned.empty()) return fail(Fault::Usage, "Nothing is pinned to the wall; nothing was written.");
+    const Rect area = wall    ? pinned
+                      : panel ? (options.bleed ? panel->withBleed() : panel->trim())
                             : (options.bleed ? flat.withBleed() : flat.trim());
     const double ownScale = flat.unit == Unit::Px ? 1 : pxPerMm({options.ppi > 0 ? options.ppi : flat.ppi});
     const double scale = options.width > 0 ? options.width / area.w : ownScale;

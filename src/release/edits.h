@@ -20,6 +20,11 @@ ReleasePtr withBrief(const ReleasePtr& release, Brief brief);
 /// The release with the source, unless one with that id is there.
 ReleasePtr withSource(const ReleasePtr& release, SourcePtr source);
 
+/// What is known of a source changed.
+ReleasePtr withFacts(const ReleasePtr& release, const std::string& source, const SourceFacts& facts);
+/// The release without the sources that nothing in it shows: no take, mask, reference, nor the wall.
+ReleasePtr withoutUnusedSources(const ReleasePtr& release);
+
 /// A new piece of `form` with one empty take, at the end of the set. Fails when the form cannot be worked
 /// out.
 Result<ReleasePtr> withPiece(const ReleasePtr& release, std::shared_ptr<const Form> form,

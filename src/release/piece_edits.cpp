@@ -1,9 +1,11 @@
 #include "release/edits.h"
 
+#include "release/credits.h"
 #include "release/edit_steps.h"
 #include "release/wall.h"
 
 #include <algorithm>
+#include <set>
 
 namespace glyptos {
 namespace {
@@ -32,6 +34,30 @@ ReleasePtr withBrief(const ReleasePtr& release, Brief brief) {
 ReleasePtr withSource(const ReleasePtr& release, SourcePtr source) {
     if (release->source(source->id)) return release;
     return changed(release, [&](Release& r) { r.sources.push_back(std::move(source)); });
+}
+
+ReleasePtr withFacts(const ReleasePtr& release, const std::string& id, const SourceFacts& facts) {
+    const SourcePtr old = release->source(id);
+    if (!old || old->facts == facts) return release;
+    auto source = std::make_shared<Source>(*old);
+    source->facts = facts;
+    return changed(release, [&](Release& r) { std::replace(r.sources.begin(), r.sources.end(), old, SourcePtr(source)); });
+}
+
+ReleasePtr withoutUnusedSources(const ReleasePtr& release) {
+    std::set<std::string> used;
+    const auto look = [&](const Piece& piece) {
+        for (const auto& take : piece.takes)
+            for (const auto& [panel, stack] : take->stacks)
+                for (const LayerPtr& layer : stack)
+                    for (const std::string& source : sourcesOf(*layer)) used.insert(source);
+        for (const auto& [panel, reference] : piece.references) used.insert(reference.source);
+    };
+    for (const PiecePtr& piece : release->pieces) look(*piece);
+    look(*release->wall);
+    if (std::all_of(release->sources.begin(), release->sources.end(), [&](const SourcePtr& s) { return used.contains(s->id); }))
+        return release;
+    return changed(release, [&](Release& r) { std::erase_if(r.sources, [&](const SourcePtr& s) { return !used.contains(s->id); }); });
 }
 
 Result<ReleasePtr> withPiece(const ReleasePtr& release, std::shared_ptr<const Form> form,

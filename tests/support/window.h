@@ -17,11 +17,12 @@ class TestWindow {
   public:
     TestWindow() {
         QStandardPaths::setTestModeEnabled(true);
+        qputenv("XDG_CACHE_HOME", (crateHome.path() + QStringLiteral("/cache")).toUtf8());
         QCoreApplication::setOrganizationName(QStringLiteral("glyptos-tests"));
         QSettings().clear();
         applyTheme(*qobject_cast<QApplication*>(QCoreApplication::instance()), false);
         engine = std::make_unique<Engine>();
-        window = std::make_unique<MainWindow>(*engine, shippedForms().value());
+        window = std::make_unique<MainWindow>(*engine, shippedForms().value(), crateHome.path().toStdString() + "/crate");
         window->resize(1280, 800);
         window->show();
         window->newRelease();
@@ -126,6 +127,7 @@ class TestWindow {
         return nullptr;
     }
 
+    QTemporaryDir crateHome;
     std::unique_ptr<Engine> engine;
     std::unique_ptr<MainWindow> window;
 };

@@ -15,6 +15,7 @@
 #include <fstream>
 #include <iostream>
 #include <iterator>
+#include <map>
 
 namespace {
 
@@ -24,6 +25,29 @@ std::string replaced(std::string text, const std::string& what, const std::strin
     for (size_t at = 0; (at = text.find(what, at)) != text.npos; at += by.size())
         text.replace(at, what.size(), by);
     return text;
+}
+
+/// Whose the pictures of the demo are said to be. One maker is not known, as happens.
+SourceFacts factsOf(const std::string& name) {
+    const auto facts = [](SourceKind kind, const char* title, const char* maker, const char* licence) {
+        SourceFacts out;
+        out.kind = kind, out.title = title, out.maker = maker, out.licence = licence;
+        return out;
+    };
+    const std::map<std::string, SourceFacts> all{
+        {"sea-and-sky.jpg", facts(SourceKind::Photo, "Slack water, evening", "Ása Grenfell", "Harbour Credit")},
+        {"lighthouse.png", facts(SourceKind::Photo, "The light, cut out", "Ása Grenfell", "Harbour Credit")},
+        {"moon.png", facts(SourceKind::Element, "Moon", "Orri Vane", "Harbour Open")},
+        {"beam.png", facts(SourceKind::Element, "Beam", "Orri Vane", "Harbour Open")},
+        {"gulls.svg", facts(SourceKind::Illustration, "Seven gulls", "Maud Skerry", "Harbour Press")},
+        {"rust.jpg", facts(SourceKind::Texture, "Hull, rust", "Bram Ollis", "Harbour Credit")},
+        {"paper.jpg", facts(SourceKind::Texture, "Log-book page", "", "")},
+        {"harbour-wall.jpg", facts(SourceKind::Texture, "Harbour wall", "Bram Ollis", "Harbour Credit")},
+        {"rope.png", facts(SourceKind::Scan, "Rope", "Teodor Finch", "Harbour Open")},
+        {"chart.jpg", facts(SourceKind::Scan, "Chart of the sound", "Ines Quayle", "Harbour Press")},
+        {"keeper.jpg", facts(SourceKind::Photo, "The keeper", "Ines Quayle", "Harbour Credit")}};
+    const auto found = all.find(name);
+    return found == all.end() ? SourceFacts{} : found->second;
 }
 
 Result<void> compose(const std::string& composition, const std::string& out, const std::string& folder) {
@@ -37,7 +61,9 @@ Result<void> compose(const std::string& composition, const std::string& out, con
                 return written;
         auto imported = importBytes(std::move(picture.bytes), picture.name);
         if (!imported) return tl::unexpected(imported.error());
-        sources.push_back(imported->source);
+        auto source = std::make_shared<Source>(*imported->source);
+        source->facts = factsOf(source->name);
+        sources.push_back(std::move(source));
     }
     std::ifstream in(composition, std::ios::binary);
     std::string text(std::istreambuf_iterator<char>(in), {});
@@ -48,7 +74,7 @@ Result<void> compose(const std::string& composition, const std::string& out, con
         listed.sources.push_back(s);
     }
     const std::string all = releaseToJson(listed), key = "\"sources\": ";
-    const size_t from = all.find(key) + key.size(), to = all.find(",\n \"pieces\"");
+    const size_t from = all.find(key) + key.size(), to = all.find(",\n \"pieces\"", from);
     text = replaced(text, "\"sources\": []", key + all.substr(from, to - from));
     auto forms = shippedForms();
     if (!forms) return tl::unexpected(forms.error());

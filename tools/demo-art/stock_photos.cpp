@@ -87,7 +87,7 @@ std::vector<uint8_t> shoot(const View& v, uint32_t seed) {
         c.shade([&](float x, float y, const Dot&) {
             const float side =
                 v.tower > 0 ? std::exp(-std::pow((x - v.tower) / 0.28f, 2.0f)) : smooth(0.7f, 0.0f, x);
-            const float top = v.horizon + 0.07f - v.rocks * 0.1f * side -
+            const float top = v.horizon + 0.07f + 0.4f * smooth(0.35f, 0.0f, side) - v.rocks * 0.1f * side -
                               0.08f * side * fractalNoise(x * 8, 1, 6, seed + 21);
             const float stone = fractalNoise(x * 40, y * 50, 6, seed + 22);
             return Dot{mix(hex(v.sea) * 0.25f, hex(v.middle) * 0.6f, stone * 0.6f),

@@ -1,0 +1,71 @@
+// Many sources as small pictures in rows. Only what can be seen is painted and asked for.
+#pragma once
+
+#include "app/crate_service.h"
+#include "app/thumbnail_store.h"
+
+#include <QAbstractScrollArea>
+#include <set>
+
+namespace glyptos {
+
+class SourceGrid : public QAbstractScrollArea {
+    Q_OBJECT
+  public:
+    SourceGrid(CrateService& service, ThumbnailStore& thumbnails, QWidget* parent = nullptr);
+
+    /// Shows these; what is still among them stays chosen.
+    void setEntries(std::vector<EntryPtr> entries);
+    const std::vector<EntryPtr>& entries() const { return entries_; }
+    /// Marks sources that the release shows.
+    void setUsed(std::set<std::string> used);
+    /// What is said where nothing is to be shown.
+    void setEmptyText(const QString& text);
+    /// Whether what is chosen may be dragged out as files.
+    void setDragging(bool on) { dragging_ = on; }
+
+    /// In the order shown. current() is the one whose details show.
+    std::vector<EntryPtr> chosen() const;
+    EntryPtr current() const;
+    void choose(const std::string& id);
+    /// Where a cell is in the viewport; empty when it is out of sight.
+    QRect cellOf(const std::string& id) const;
+    int columns() const;
+
+  Q_SIGNALS:
+    void chosenChanged();
+    void activated(); ///< double click or Return on current()
+    void menuAsked(const QPoint& globalPosition);
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
+
+  private:
+    QRect cell(size_t index) const;
+    std::optional<size_t> at(QPoint p) const;
+    void setCurrent(size_t index, Qt::KeyboardModifiers keys);
+    void paintCell(QPainter& painter, const EntryPtr& entry, const QRect& cell);
+    void refreshRange();
+    void show(size_t index);
+    void startDrag();
+
+    CrateService& service_;
+    ThumbnailStore& thumbnails_;
+    std::vector<EntryPtr> entries_;
+    std::set<std::string> chosen_, used_;
+    std::string current_;
+    QString emptyText_;
+    QPoint pressed_;
+    bool dragging_ = true, mayDrag_ = false, chooseOnRelease_ = false;
+};
+
+} // namespace glyptos

@@ -1,0 +1,76 @@
+#include "app/thumbnail_store.h"
+
+#include "crate/indexing.h"
+#include "crate/thumbnails.h"
+
+namespace glyptos {
+namespace {
+
+constexpr int kKept = 160 << 10; // KiB of images
+constexpr size_t kMostWaiting = 600;
+
+/// From where all programs keep them, or made and put there.
+QImage smallPicture(const CrateEntry& entry, const std::filesystem::path& file) {
+    if (auto kept = readThumbnail(file, entry.modified)) return *kept;
+    const auto examined = examineFile(file);
+    if (!examined) return {};
+    writeThumbnail(file, entry.modified, examined->thumbnail);
+    return examined->thumbnail;
+}
+
+} // namespace
+
+ThumbnailStore::ThumbnailStore(QObject* parent)
+    : QObject(parent)
+    , images_(kKept) {
+    pool_.setMaxThreadCount(2);
+}
+
+ThumbnailStore::~ThumbnailStore() {
+    {
+        const std::scoped_lock guard(mutex_);
+        jobs_.clear();
+    }
+    pool_.waitForDone();
+}
+
+QImage ThumbnailStore::get(const EntryPtr& entry, const std::filesystem::path& file) {
+    const QString key = QString::fromStdString(entry->id);
+    if (const QImage* image = images_.object(key)) return *image;
+    if (missing_.contains(entry->id) || !asked_.insert(entry->id).second) return {};
+    {
+        const std::scoped_lock guard(mutex_);
+        jobs_.push_back({entry, file});
+        while (jobs_.size() > kMostWaiting) { // scrolled past long ago
+            asked_.erase(jobs_.front().entry->id);
+            jobs_.pop_front();
+        }
+    }
+    pool_.start([this] { work(); });
+    return {};
+}
+
+void ThumbnailStore::work() {
+    Job job;
+    {
+        const std::scoped_lock guard(mutex_);
+        if (jobs_.empty()) return;
+        job = std::move(jobs_.back());
+        jobs_.pop_back();
+    }
+    QImage image = smallPicture(*job.entry, job.file);
+    if (!image.isNull()) image = image.convertToFormat(QImage::Format_ARGB32_Premultiplied);
+    QMetaObject::invokeMethod(
+        this,
+        [this, id = job.entry->id, image] {
+            asked_.erase(id);
+            if (image.isNull())
+                missing_.insert(id);
+            else
+                images_.insert(QString::fromStdString(id), new QImage(image), int(image.sizeInBytes() >> 10));
+            Q_EMIT arrived();
+        },
+        Qt::QueuedConnection);
+}
+
+} // namespace glyptos
