@@ -34,7 +34,10 @@ Picture pictureFrom(const QImage& image) {
 
 void clear(QLayout* layout) {
     while (QLayoutItem* item = layout->takeAt(0)) {
-        if (item->widget()) item->widget()->deleteLater();
+        if (QWidget* widget = item->widget()) {
+            widget->hide();
+            widget->deleteLater();
+        }
         if (item->layout()) clear(item->layout());
         delete item;
     }

@@ -104,7 +104,7 @@ EntryPtr CrateService::entry(const std::string& id) const {
 }
 
 std::filesystem::path CrateService::fileOf(const CrateEntry& entry) const {
-    if (agency_ && !this->entry(entry.id)) return agency_->fileOf(entry);
+    if (agency_ && agency_->entry(entry.id).get() == &entry) return agency_->fileOf(entry);
     return crate_ ? crate_->fileOf(entry) : std::filesystem::path(entry.path);
 }
 

@@ -23,6 +23,7 @@ class CrateService : public QObject {
     /// What is in the crate; nothing until it is open.
     ShelfPtr shelf() const;
     EntryPtr entry(const std::string& id) const;
+    /// Of an entry of the crate or of the agency.
     std::filesystem::path fileOf(const CrateEntry& entry) const;
     /// What is known of a source, when the crate has it.
     std::optional<SourceFacts> facts(const std::string& id) const;

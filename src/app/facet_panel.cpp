@@ -95,17 +95,51 @@ FacetPanel::FacetPanel(bool ofRelease, QWidget* parent)
     refresh({});
 }
 
-QToolButton* FacetPanel::row(QVBoxLayout* column, const QString& name, std::function<int(const FacetCounts&)> count,
-                             std::function<bool()> isOn, std::function<void(bool)> set) {
-    auto* button = wordButton(name, {}, true);
-    button->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    button->setStyleSheet(QStringLiteral("QToolButton { text-align: left; padding: 3px 8px; }"));
+FacetRow::FacetRow(const QString& name, QWidget* parent)
+    : QAbstractButton(parent) {
+    setText(name);
+    setAccessibleName(name);
+    setCheckable(true);
+    setCursor(Qt::PointingHandCursor);
+    setFocusPolicy(Qt::TabFocus);
+    setAttribute(Qt::WA_Hover);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+}
+
+void FacetRow::setCount(int count) {
+    count_ = count;
+    setEnabled(count > 0 || isChecked());
+    update();
+}
+
+void FacetRow::paintEvent(QPaintEvent*) {
+    const Theme& t = theme();
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const QRectF area = QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5);
+    painter.setPen(hasFocus() ? QPen(t.accent, 1) : QPen(Qt::NoPen));
+    painter.setBrush(isChecked() ? t.ink : underMouse() && isEnabled() ? t.hairline : QColor(Qt::transparent));
+    painter.drawRoundedRect(area, 6, 6);
+    painter.setFont(uiFont(12, isChecked() ? 600 : 400));
+    painter.setPen(isChecked() ? t.sheet : isEnabled() ? t.ink : t.softInk);
+    if (!isEnabled()) painter.setOpacity(0.6);
+    const QRect words = rect().adjusted(8, 0, -8, 0);
+    const QString count = count_ > 0 ? QString::number(count_) : QString();
+    const int room = words.width() - painter.fontMetrics().horizontalAdvance(count) - 8;
+    painter.drawText(words, Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(text(), Qt::ElideRight, room));
+    painter.setPen(isChecked() ? t.sheet : t.softInk);
+    painter.drawText(words, Qt::AlignRight | Qt::AlignVCenter, count);
+}
+
+QAbstractButton* FacetPanel::row(QVBoxLayout* column, const QString& name, std::function<int(const FacetCounts&)> count,
+                                 std::function<bool()> isOn, std::function<void(bool)> set) {
+    auto* button = new FacetRow(name);
     column->addWidget(button);
-    connect(button, &QToolButton::clicked, this, [this, set = std::move(set)](bool on) {
+    connect(button, &QAbstractButton::clicked, this, [this, set = std::move(set)](bool on) {
         set(on);
         Q_EMIT changed();
     });
-    rows_.push_back({button, name, std::move(count), std::move(isOn)});
+    rows_.push_back({button, std::move(count), std::move(isOn)});
     return button;
 }
 
@@ -165,12 +199,8 @@ void FacetPanel::refreshLicences(const FacetCounts& counts) {
 
 void FacetPanel::refresh(const FacetCounts& counts) {
     for (const Row& r : rows_) {
-        const int count = r.count(counts);
-        const bool on = r.isOn();
-        r.button->setText(count > 0 ? r.name + QStringLiteral("  %1").arg(count) : r.name);
-        r.button->setAccessibleName(r.name);
-        r.button->setChecked(on);
-        r.button->setEnabled(count > 0 || on);
+        r.button->setChecked(r.isOn());
+        r.button->setCount(r.count(counts));
     }
     for (size_t i = 0; i < chips_.size(); ++i) {
         chips_[i]->setChecked(query_.colour == static_cast<ColourFamily>(i));

@@ -3,11 +3,27 @@
 
 #include "crate/shelf.h"
 
+#include <QAbstractButton>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <QWidget>
 
 namespace glyptos {
+
+/// One value to narrow by: its name at the left, how many there are at the right.
+class FacetRow : public QAbstractButton {
+    Q_OBJECT
+  public:
+    explicit FacetRow(const QString& name, QWidget* parent = nullptr);
+    void setCount(int count);
+    QSize sizeHint() const override { return {140, 23}; }
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    int count_ = 0;
+};
 
 class FacetPanel : public QWidget {
     Q_OBJECT
@@ -24,12 +40,11 @@ class FacetPanel : public QWidget {
 
   private:
     struct Row {
-        QToolButton* button;
-        QString name;
+        FacetRow* button;
         std::function<int(const FacetCounts&)> count;
         std::function<bool()> isOn;
     };
-    QToolButton* row(QVBoxLayout* column, const QString& name, std::function<int(const FacetCounts&)> count,
+    QAbstractButton* row(QVBoxLayout* column, const QString& name, std::function<int(const FacetCounts&)> count,
                      std::function<bool()> isOn, std::function<void(bool)> set);
     void makeColours(QVBoxLayout* column);
     void refreshLicences(const FacetCounts& counts);

@@ -1,5 +1,7 @@
 #include "app/form_rows.h"
 
+#include "app/colour_popup.h"
+#include "app/colours.h"
 #include "app/theme.h"
 
 #include <QColorDialog>
@@ -72,15 +74,31 @@ ColourButton::ColourButton(const QString& accessibleName, QWidget* parent)
     connect(this, &QPushButton::clicked, this, &ColourButton::ask);
 }
 
-void ColourButton::setColour(const QColor& colour) {
+QColor ColourButton::colour() const {
+    return toQt(colour_);
+}
+
+void ColourButton::setColour(const Ink& colour, const std::vector<Swatch>& palette) {
     colour_ = colour;
-    setToolTip(colour.name(colour.alpha() < 255 ? QColor::HexArgb : QColor::HexRgb));
+    palette_ = palette;
+    QString says = QString::fromStdString(toHex(colour));
+    for (const Swatch& s : palette)
+        if (s.id == colour.swatch) says = tr("%1, %2 of the release").arg(says, QString::fromStdString(s.name));
+    setToolTip(says);
     update();
 }
 
 void ColourButton::ask() {
-    QColorDialog* dialog = colourChooser(colour_, this);
-    connect(dialog, &QColorDialog::colorSelected, this, &ColourButton::chosen);
+    if (palette_.empty()) return askOther();
+    auto* popup = new ColourPopup(palette_, colour_, this);
+    connect(popup, &ColourPopup::chosen, this, &ColourButton::chosen);
+    connect(popup, &ColourPopup::otherAsked, this, &ColourButton::askOther);
+    popup->popUp(this);
+}
+
+void ColourButton::askOther() {
+    QColorDialog* dialog = colourChooser(colour(), this);
+    connect(dialog, &QColorDialog::colorSelected, this, [this](const QColor& c) { Q_EMIT chosen(fromQt(c)); });
     dialog->open();
 }
 
@@ -92,8 +110,13 @@ void ColourButton::paintEvent(QPaintEvent* event) {
     painter.setPen(QPen(theme().hairline, 1));
     painter.setBrush(Qt::white);
     painter.drawRoundedRect(area, 3, 3);
-    painter.setBrush(colour_);
+    painter.setBrush(colour());
     painter.drawRoundedRect(area, 3, 3);
+    if (colour_.swatch.empty()) return;
+    // A notch says that it follows the palette.
+    const QPolygonF notch{area.topRight(), area.topRight() - QPointF(9, 0), area.topRight() + QPointF(0, 9)};
+    painter.setBrush(theme().sheet);
+    painter.drawPolygon(notch);
 }
 
 } // namespace glyptos

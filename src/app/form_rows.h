@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/number_field.h"
+#include "release/ink.h"
 
 #include <QColor>
 #include <QFormLayout>
@@ -30,23 +31,25 @@ QToolButton* wordButton(const QString& text, const QString& why, bool checkable 
 /// A chooser of colours that is not shown yet and goes when it is closed.
 QColorDialog* colourChooser(const QColor& colour, QWidget* parent);
 
-/// A swatch that opens a colour chooser.
+/// A spot of a colour that opens the release's palette, or a chooser where that is empty.
 class ColourButton : public QPushButton {
     Q_OBJECT
   public:
     explicit ColourButton(const QString& accessibleName, QWidget* parent = nullptr);
-    void setColour(const QColor& colour);
-    QColor colour() const { return colour_; }
+    void setColour(const Ink& colour, const std::vector<Swatch>& palette);
+    QColor colour() const;
 
   Q_SIGNALS:
-    void chosen(const QColor& colour);
+    void chosen(const glyptos::Ink& colour);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
 
   private:
     void ask();
-    QColor colour_;
+    void askOther();
+    Ink colour_;
+    std::vector<Swatch> palette_;
 };
 
 } // namespace glyptos

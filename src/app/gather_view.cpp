@@ -323,6 +323,7 @@ void GatherView::showPlace(Place place) {
     details_->setLike(false);
     refreshPlace();
     if (place == CratePlace || place == DrawerPlace) search();
+    if (isVisible()) takeFocus();
 }
 
 void GatherView::setWallBeside(bool beside) {
@@ -394,6 +395,11 @@ void GatherView::fillWatchMenu(QMenu* menu) {
         entry->setCheckable(true);
         entry->setChecked(true);
     }
+}
+
+void GatherView::takeFocus() {
+    if (place_ == WallPlace) wall()->setFocus();
+    else if (place_ == CratePlace || place_ == DrawerPlace) grid()->setFocus();
 }
 
 bool GatherView::paste() {

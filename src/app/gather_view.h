@@ -38,6 +38,8 @@ class GatherView : public QWidget {
     SourceDetails* details() const { return details_; }
     WallPane* wallPane() const { return wallPane_; }
     QLineEdit* searchField() const { return search_; }
+    /// The keys go to what is looked at.
+    void takeFocus();
     bool isBusy() const { return thumbnails_.busy() || searchWaits_.isActive(); }
     /// Puts a picture on the clipboard into the crate. False when there is none.
     bool paste();

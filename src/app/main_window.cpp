@@ -222,6 +222,7 @@ void MainWindow::showStep(Step step) {
     if (step != Step::Gather && isWall(document_->panel())) document_->selectPanel(document_->piecePanel());
     rail_->setCurrent(step);
     views_->setCurrentIndex(int(step));
+    if (step == Step::Gather) gather_->takeFocus();
     if (step == Step::Compose) compose_->bench()->setFocus();
     if (step == Step::LayOut) layout_->bench()->setFocus();
     refreshTitles();
@@ -367,6 +368,7 @@ void MainWindow::refreshTitles() {
                                                     : tr("saved"));
     const PiecePtr piece = document_->piece();
     if (!piece) return size_->clear();
+    if (isWall(document_->panel())) return size_->setText(tr("The wall"));
     const Rect trim = piece->flat->trim();
     size_->setText(q(piece->name) + QStringLiteral("  ") + q(shortNumber(trim.w)) + QStringLiteral(" × ") +
                    q(shortNumber(trim.h)) +

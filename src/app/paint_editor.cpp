@@ -1,7 +1,5 @@
 #include "app/paint_editor.h"
 
-#include "app/colours.h"
-
 #include <QRandomGenerator>
 #include <QSignalBlocker>
 
@@ -39,7 +37,7 @@ Gradient startOf(GradientKind kind, const Paint& before, const Rect& area) {
             return g;
         }
     } else {
-        const Rgba c = mainColour(before);
+        const Ink c = mainColour(before);
         g.stops = {{0, c}, {1, {c.r, c.g, c.b, 0}}};
     }
     g.kind = kind;
@@ -68,11 +66,11 @@ PaintEditor::PaintEditor(const QString& what, QWidget* parent)
     kind_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     connect(kind_, &QComboBox::activated, this, &PaintEditor::choose);
     colour_ = new ColourButton(tr("Colour of %1").arg(what));
-    connect(colour_, &ColourButton::chosen, this, [this](const QColor& c) {
+    connect(colour_, &ColourButton::chosen, this, [this](const Ink& c) {
         if (auto* paper = std::get_if<Paper>(&paint_))
-            paper->colour = fromQt(c);
+            paper->colour = c;
         else
-            paint_ = fromQt(c);
+            paint_ = c;
         set();
     });
     form_->addRow(roleLabel(what, "soft"), inOneRow({kind_, colour_}));
@@ -137,15 +135,15 @@ void PaintEditor::makeGradientRows() {
 void PaintEditor::makeNoiseRows() {
     low_ = new ColourButton(tr("Colour of the gaps"));
     high_ = new ColourButton(tr("Colour of the clouds"));
-    connect(low_, &ColourButton::chosen, this, [this](const QColor& c) {
+    connect(low_, &ColourButton::chosen, this, [this](const Ink& c) {
         if (auto* clouds = std::get_if<Clouds>(&paint_)) {
-            clouds->low = fromQt(c);
+            clouds->low = c;
             set();
         }
     });
-    connect(high_, &ColourButton::chosen, this, [this](const QColor& c) {
+    connect(high_, &ColourButton::chosen, this, [this](const Ink& c) {
         if (auto* clouds = std::get_if<Clouds>(&paint_)) {
-            clouds->high = fromQt(c);
+            clouds->high = c;
             set();
         }
     });
@@ -230,7 +228,7 @@ int PaintEditor::kindOf() const {
 
 void PaintEditor::choose(int kind) {
     if (kind == kindOf()) return;
-    const Rgba colour = mainColour(paint_);
+    const Ink colour = mainColour(paint_);
     const double side = std::max(area_.w, area_.h);
     if (kind == Colour)
         paint_ = colour;
@@ -245,8 +243,8 @@ void PaintEditor::choose(int kind) {
     set();
 }
 
-void PaintEditor::chooseStopColour(const QColor& colour) {
-    if (auto* g = std::get_if<Gradient>(&paint_)) g->stops[bar_->current()].colour = fromQt(colour);
+void PaintEditor::chooseStopColour(const Ink& colour) {
+    if (auto* g = std::get_if<Gradient>(&paint_)) g->stops[bar_->current()].colour = colour;
     set();
 }
 
@@ -260,6 +258,7 @@ void PaintEditor::show(const Paint& paint, const Rect& area, const FieldUnit& le
     paint_ = paint;
     area_ = area;
     length_ = length;
+    palette_ = release.palette;
     pictures_.clear();
     for (const SourcePtr& s : release.sources) pictures_.emplace_back(QString::fromStdString(s->name), s->id);
     const QSignalBlocker quiet(picture_);
@@ -280,14 +279,14 @@ void PaintEditor::refresh() {
     kind_->setCurrentIndex(kindOf());
     kind_->setItemData(PatternOf, pictures_.empty() ? QVariant(0) : QVariant(), Qt::UserRole - 1);
     colour_->setVisible(paper || std::holds_alternative<Ink>(paint_));
-    colour_->setColour(toQt(mainColour(paint_)));
+    colour_->setColour(mainColour(paint_), palette_);
     for (QWidget* row : gradientRows_) reveal(row, gradient);
     for (QWidget* row : noiseRows_) reveal(row, clouds || paper);
     for (QWidget* row : patternRows_) reveal(row, pattern);
     if (gradient) {
         if (bar_->stops() != gradient->stops) bar_->setStops(gradient->stops);
         const GradientStop& stop = gradient->stops[std::min(bar_->current(), gradient->stops.size() - 1)];
-        stopColour_->setColour(toQt(stop.colour));
+        stopColour_->setColour(stop.colour, palette_);
         stopAt_->setValue(stop.at * 100);
         turns_->setValue(gradient->turns);
         spread_->setCurrentIndex(int(gradient->spread));
@@ -298,8 +297,8 @@ void PaintEditor::refresh() {
     size.least = 1e-3;
     size_->setUnit(size);
     if (clouds) {
-        low_->setColour(toQt(clouds->low));
-        high_->setColour(toQt(clouds->high));
+        low_->setColour(clouds->low, palette_);
+        high_->setColour(clouds->high, palette_);
         size_->setValue(clouds->size);
         detail_->setValue(clouds->octaves);
         contrast_->setValue(clouds->contrast * 100);

@@ -35,9 +35,10 @@ class PaintEditor : public QWidget {
     void set(bool settled = true);
     void refresh();
     int kindOf() const;
-    void chooseStopColour(const QColor& colour);
+    void chooseStopColour(const Ink& colour);
 
     Paint paint_;
+    std::vector<Swatch> palette_;
     Rect area_;
     FieldUnit length_;
     std::vector<std::pair<QString, std::string>> pictures_; ///< name and id

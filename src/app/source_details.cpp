@@ -117,8 +117,9 @@ QWidget* SourceDetails::makeLikeness() {
         made->setAccessibleName(name);
         made->setToolTip(why);
         connect(made, &QSlider::valueChanged, this, &SourceDetails::weightsChanged);
-        auto* line = inOneRow({roleLabel(name, "soft"), made});
-        column->addWidget(line);
+        QLabel* label = roleLabel(name, "soft");
+        label->setFixedWidth(52);
+        column->addWidget(inOneRow({label, made}));
         return made;
     };
     colour_ = slider(tr("Colours"), tr("How much it counts that the colours are alike"));

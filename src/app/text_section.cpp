@@ -74,8 +74,8 @@ TextSection::TextSection(Engine& engine)
     bind(tracking_, tr("Track %1"), text([](TextContent& t, double v) { t.spec.tracking = v; }));
     bind(leading_, tr("Leading of %1"), text([](TextContent& t, double v) { t.spec.leading = v; }));
     bind(measure_, tr("Line width of %1"), text([](TextContent& t, double v) { t.spec.measure = v; }));
-    connect(textColour_, &ColourButton::chosen, this, [this](const QColor& c) {
-        changeText(tr("Colour %1"), [&](TextContent& t) { t.colour = fromQt(c); });
+    connect(textColour_, &ColourButton::chosen, this, [this](const Ink& c) {
+        changeText(tr("Colour %1"), [&](TextContent& t) { t.colour = c; });
     });
     connect(align_, &QComboBox::activated, this, [this](int i) {
         changeText(tr("Align %1"), [&](TextContent& t) { t.spec.align = static_cast<Align>(i); });
@@ -123,7 +123,7 @@ void TextSection::refresh(const Layer& layer) {
     measure_->setValue(text.spec.measure);
     align_->setCurrentIndex(int(text.spec.align));
     capitals_->setChecked(text.capitals);
-    textColour_->setColour(toQt(text.colour));
+    textColour_->setColour(text.colour, document_->shown()->palette);
     const auto paragraph = engine_.renderer.paragraphs().get(resolvedText(text, *document_->shown()));
     QStringList notes;
     if (paragraph->usedFamily != text.spec.family || paragraph->usedStyle != text.spec.style)
