@@ -83,6 +83,44 @@ bool shootGather(MainWindow& window, const QString& folder) {
     return shoot(window, folder, QStringLiteral("gather-credits")) && fine;
 }
 
+/// A wide picture on its way onto a square.
+bool shootFraming(MainWindow& window, const QString& folder) {
+    Document& document = *window.document();
+    GatherView& gather = *window.gather();
+    const auto stock = gather.drawerGrid()->entries();
+    const auto wide = std::find_if(stock.begin(), stock.end(), [](const EntryPtr& e) { return e->name() == "Lighthouse on a blue day"; });
+    if (wide == stock.end()) return false;
+    window.showStep(Step::Compose);
+    document.newTake();
+    ReleasePtr bare = document.release();
+    for (const LayerPtr& layer : stackOf(*bare, document.panel())) bare = withoutLayer(bare, document.panel(), layer->id);
+    document.edit(QStringLiteral("Bare"), bare);
+    window.bringIn({QString::fromStdString(window.crate().fileOf(**wide).string())});
+    settle(window, [&] { return window.compose()->framing()->isOpen(); });
+    const bool fine = shoot(window, folder, QStringLiteral("framing"));
+    window.compose()->framing()->leave();
+    while (document.history().canUndo()) document.undo();
+    return fine;
+}
+
+/// The sheets that begin a release and bring tracks in.
+bool shootSheets(MainWindow& window, const QString& folder) {
+    StartSheet* start = window.askNewRelease();
+    for (QToolButton* b : start->findChildren<QToolButton*>())
+        if (b->accessibleName() == QStringLiteral("Tide lines")) b->click();
+    settle(window, [] { return true; });
+    bool fine = start->grab().save(folder + QStringLiteral("/new-release.png"));
+    start->reject();
+    window.showStep(Step::Brief);
+    TracksSheet* tracks = window.brief()->askTracks();
+    tracks->findChild<QPlainTextEdit*>()->setPlainText(
+        QStringLiteral("Side A\n1. Low Water 3:42\n2. Lantern Room 4:08\n3. Cormorant Street (2:55)\n4. The Pilot Boat 15:11\n\nSide B\nB1 Slack Tide – 6:20\nB2\tSalt Ledger\t3:33\nNightjar 4:47"));
+    settle(window, [] { return true; });
+    fine = tracks->grab().save(folder + QStringLiteral("/tracks.png")) && fine;
+    tracks->reject();
+    return fine;
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -123,7 +161,7 @@ int main(int argc, char** argv) {
     fine = shoot(window, folder, QStringLiteral("blend-sheet")) && fine;
     compose.blendSheet()->leave();
     fine = shootTakes(window, folder) && shootReference(window, folder) && fine;
-    fine = shootGather(window, folder) && fine;
+    fine = shootGather(window, folder) && shootFraming(window, folder) && shootSheets(window, folder) && fine;
     window.showStep(Step::Brief);
     fine = shoot(window, folder, QStringLiteral("brief")) && fine;
     for (const PiecePtr& piece : document.release()->pieces)

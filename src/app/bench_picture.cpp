@@ -1,5 +1,7 @@
 #include "app/bench_picture.h"
 
+#include "app/colours.h"
+
 #include <cmath>
 
 namespace glyptos {
@@ -58,11 +60,12 @@ void BenchPicture::paint(QPainter& painter, Vec2 origin, double scale) const {
     painter.drawImage(placeAt(origin, scale), image_);
 }
 
-QColor BenchPicture::colourAt(QPointF p, Vec2 origin, double scale) const {
+QColor BenchPicture::colourAt(QPointF p, Vec2 origin, double scale, int side) const {
     const double k = scale / pxPerUnit_;
     const QPoint px(int(std::floor((p.x() - origin.x) / k - corner_.x)),
                     int(std::floor((p.y() - origin.y) / k - corner_.y)));
-    return image_.rect().contains(px) ? image_.pixelColor(px) : QColor();
+    if (!image_.rect().contains(px)) return {};
+    return side > 1 ? meanColour(image_, QRect(px - QPoint(side / 2, side / 2), QSize(side, side))) : image_.pixelColor(px);
 }
 
 } // namespace glyptos

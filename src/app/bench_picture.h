@@ -32,8 +32,9 @@ class BenchPicture : public QObject {
     /// Where it lies in a widget whose frame has its origin at `origin` and `scale` widget px a unit.
     QRectF placeAt(Vec2 origin, double scale) const;
     void paint(QPainter& painter, Vec2 origin, double scale) const;
-    /// Its colour at a point of that widget; invalid outside.
-    QColor colourAt(QPointF p, Vec2 origin, double scale) const;
+    /// Its colour at a point of that widget, the mean light of `side` × `side` px of the rendering about it;
+    /// invalid outside.
+    QColor colourAt(QPointF p, Vec2 origin, double scale, int side = 1) const;
 
   Q_SIGNALS:
     void arrived(); ///< another picture is shown, perhaps a coarse one

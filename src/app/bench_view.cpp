@@ -227,7 +227,7 @@ void BenchView::mousePressEvent(QMouseEvent* event) {
 }
 
 QColor BenchView::colourAt(QPointF p) const {
-    return picture_.colourAt(p, origin_, scale_);
+    return picture_.colourAt(p, origin_, scale_, sampleSide_);
 }
 
 void BenchView::moveBy(Vec2 way) {
@@ -241,6 +241,7 @@ void BenchView::moveBy(Vec2 way) {
 void BenchView::follow(const BenchView& other) {
     const Vec2 middle = other.fromView(QPointF(other.width() / 2.0, other.height() / 2.0));
     key_ = other.key_;
+    sampleSide_ = other.sampleSide_;
     scale_ = other.scale_;
     origin_ = Vec2{width() / 2.0, height() / 2.0} - middle * scale_;
     fitted_ = false;

@@ -31,6 +31,9 @@ class BenchView : public QWidget {
     /// True when the finished picture of the present view is shown.
     bool isFinished() const { return picture_.isWhole() && !engine_.pictures.busy(); }
 
+    /// Over how many px a side colours are averaged.
+    void setSampleSide(int side) { sampleSide_ = side; }
+    int sampleSide() const { return sampleSide_; }
     /// Colour of the art under a point of the widget; invalid where no art is shown.
     virtual QColor colourAt(QPointF p) const;
     /// Asks for a rendering of what can be seen now.
@@ -97,6 +100,7 @@ class BenchView : public QWidget {
     QPointF last_;
     LineKey key_;
     RulerUnit rulerUnit_ = RulerUnit::Mm;
+    int sampleSide_ = 1;
 };
 
 } // namespace glyptos

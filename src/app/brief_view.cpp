@@ -2,11 +2,12 @@
 
 #include "app/form_rows.h"
 #include "release/fields.h"
+#include "release/track_times.h"
 
+#include <QEvent>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QVBoxLayout>
-#include <map>
 
 namespace glyptos {
 
@@ -24,15 +25,64 @@ BriefView::BriefView(Engine& engine, RenderService& service, QWidget* parent)
     column->addWidget(roleLabel(tr("These words live here once and flow into every piece."), "soft"));
     auto* form = new QFormLayout;
     form->setHorizontalSpacing(12);
-    form->setVerticalSpacing(7);
-    field(tr("Artist"), &Brief::artist, form);
-    field(tr("Title"), &Brief::title, form);
-    field(tr("Label"), &Brief::label, form);
-    field(tr("Catalogue number"), &Brief::catalogue, form);
-    field(tr("Year"), &Brief::year, form);
+    form->setVerticalSpacing(6);
+    makeFacts(form);
     column->addLayout(form);
-    column->addSpacing(6);
-    column->addWidget(heading(tr("Track list")));
+    column->addSpacing(4);
+    makeTracks(column);
+    all->addWidget(left);
+    all->addWidget(sheet_ = new PieceSheet(engine, service), 1);
+    connect(sheet_, &PieceSheet::pieceChosen, this, &BriefView::pieceChosen);
+    connect(tracks_, &TrackModel::notUnderstood, this,
+            [this](const QString& sentence) { Q_EMIT document_->refused(sentence); });
+}
+
+void BriefView::makeFacts(QFormLayout* form) {
+    const auto row = [&](const QString& label, QWidget* edit) {
+        QLabel* caption = roleLabel(label, "soft");
+        caption->setBuddy(edit);
+        form->addRow(caption, edit);
+    };
+    row(tr("Artist"), field(tr("Artist"), &Brief::artist));
+    row(tr("Title"), field(tr("Title"), &Brief::title));
+    row(tr("Label"), field(tr("Label"), &Brief::label));
+    QLineEdit* year = field(tr("Year"), &Brief::year);
+    year->setFixedWidth(70);
+    row(tr("Catalogue"), inOneRow({field(tr("Catalogue number"), &Brief::catalogue), roleLabel(tr("Year"), "soft"), year}));
+    mood_ = new QLineEdit;
+    mood_->setAccessibleName(tr("Mood words"));
+    mood_->setPlaceholderText(tr("slow, salt, after dark"));
+    connect(mood_, &QLineEdit::editingFinished, this, [this] {
+        std::vector<std::string> words;
+        for (const QString& word : mood_->text().split(QLatin1Char(','), Qt::SkipEmptyParts))
+            if (!word.trimmed().isEmpty()) words.push_back(word.trimmed().toStdString());
+        edit(tr("Mood words"), [&](Brief& b) { b.mood = words; });
+    });
+    row(tr("Mood"), mood_);
+    row(tr("Genre"), field(tr("Genre"), &Brief::genre));
+    row(tr("Audience"), field(tr("Audience"), &Brief::audience));
+    notes_ = new QPlainTextEdit;
+    notes_->setAccessibleName(tr("Notes"));
+    notes_->setFixedHeight(44);
+    notes_->setTabChangesFocus(true);
+    notes_->installEventFilter(this);
+    row(tr("Notes"), notes_);
+}
+
+bool BriefView::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == notes_ && event->type() == QEvent::FocusOut)
+        edit(tr("Notes"), [this](Brief& b) { b.notes = notes_->toPlainText().trimmed().toStdString(); });
+    return QWidget::eventFilter(watched, event);
+}
+
+void BriefView::makeTracks(QVBoxLayout* column) {
+    auto* elsewhere = new QPushButton(tr("From elsewhere…"));
+    elsewhere->setToolTip(tr("Tracks from pasted text, CSV, a cue sheet, audio files or the song feed"));
+    connect(elsewhere, &QPushButton::clicked, this, &BriefView::askTracks);
+    auto* head = new QHBoxLayout;
+    head->addWidget(heading(tr("Track list")), 1);
+    head->addWidget(elsewhere);
+    column->addLayout(head);
     tracks_ = new TrackModel(this);
     table_ = new QTableView;
     table_->setAccessibleName(tr("Track list"));
@@ -71,19 +121,35 @@ BriefView::BriefView(Engine& engine, RenderService& service, QWidget* parent)
     });
     column->addWidget(inOneRow({add, remove, up, down}));
     column->addWidget(totals_ = roleLabel(QString(), "soft"));
-    all->addWidget(left);
-    all->addWidget(sheet_ = new PieceSheet(engine, service), 1);
-    connect(sheet_, &PieceSheet::pieceChosen, this, &BriefView::pieceChosen);
-    connect(tracks_, &TrackModel::notUnderstood, this,
-            [this](const QString& sentence) { Q_EMIT document_->refused(sentence); });
+    column->addWidget(cautions_ = roleLabel(QString(), "caution"));
 }
 
-QLineEdit* BriefView::field(const QString& label, std::string Brief::*member, QFormLayout* form) {
+TracksSheet* BriefView::askTracks() {
+    auto* sheet = new TracksSheet(this);
+    connect(sheet, &TracksSheet::taken, this, &BriefView::takeTracks);
+    sheet->open();
+    return sheet;
+}
+
+/// Artist and title come along where the brief has none.
+void BriefView::takeTracks(const TrackList& list, bool replace) {
+    edit(tr("Track list from elsewhere"), [&](Brief& b) {
+        if (replace) b.tracks.clear();
+        b.tracks.insert(b.tracks.end(), list.tracks.begin(), list.tracks.end());
+        if (b.artist.empty()) b.artist = list.artist;
+        if (b.title.empty()) b.title = list.title;
+    });
+}
+
+void BriefView::edit(const QString& what, const std::function<void(Brief&)>& change) {
+    Brief brief = document_->release()->brief;
+    change(brief);
+    document_->edit(tr("%1 in the brief").arg(what), withBrief(document_->release(), std::move(brief)));
+}
+
+QLineEdit* BriefView::field(const QString& label, std::string Brief::*member) {
     auto* edit = new QLineEdit;
     edit->setAccessibleName(label);
-    QLabel* caption = roleLabel(label, "soft");
-    caption->setBuddy(edit);
-    form->addRow(caption, edit);
     fields_.emplace_back(edit, member);
     connect(edit, &QLineEdit::textEdited, this, [this, label, member](const QString& text) {
         Brief brief = document_->release()->brief;
@@ -110,20 +176,28 @@ void BriefView::refresh() {
         const QString now = QString::fromStdString(brief.*member);
         if (edit->text() != now) edit->setText(now);
     }
-    std::map<std::string, int> sides;
-    int total = 0;
-    for (const Track& t : brief.tracks) sides[t.side] += t.seconds, total += t.seconds;
-    QStringList parts;
-    for (const auto& [side, seconds] : sides)
-        if (!side.empty())
-            parts << tr("Side %1 %2")
-                         .arg(QString::fromStdString(side), QString::fromStdString(durationText(seconds)));
+    QStringList mood;
+    for (const std::string& word : brief.mood) mood << QString::fromStdString(word);
+    if (!mood_->hasFocus()) mood_->setText(mood.join(QStringLiteral(", ")));
+    if (!notes_->hasFocus()) notes_->setPlainText(QString::fromStdString(brief.notes));
+    refreshTimes(brief);
+}
+
+void BriefView::refreshTimes(const Brief& brief) {
+    QStringList parts, cautions;
+    for (const SideTime& s : sideTimes(brief.tracks))
+        if (!s.side.empty())
+            parts << tr("Side %1 %2").arg(QString::fromStdString(s.side), QString::fromStdString(durationText(s.seconds)));
+    const int total = totalSeconds(brief.tracks);
     parts << (brief.tracks.empty() ? tr("No tracks yet")
               : total == 0         ? tr("Tracks %1, lengths not known").arg(brief.tracks.size())
                                    : tr("Tracks %1, %2 in all")
                                  .arg(brief.tracks.size())
                                  .arg(QString::fromStdString(durationText(total))));
     totals_->setText(parts.join(QStringLiteral("  ·  ")));
+    for (const std::string& sentence : timeCautions(brief.tracks)) cautions << QString::fromStdString(sentence);
+    cautions_->setText(cautions.join(QLatin1Char(' ')));
+    cautions_->setVisible(!cautions.isEmpty());
 }
 
 } // namespace glyptos

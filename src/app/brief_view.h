@@ -3,9 +3,12 @@
 
 #include "app/document.h"
 #include "app/miniature.h"
+#include "app/tracks_sheet.h"
 
 #include <QAbstractTableModel>
 #include <QFormLayout>
+#include <QPlainTextEdit>
+#include <QVBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QTableView>
@@ -75,18 +78,28 @@ class BriefView : public QWidget {
     BriefView(Engine& engine, RenderService& service, QWidget* parent = nullptr);
     void setDocument(Document* document);
     QTableView* trackTable() const { return table_; }
+    /// Opens the sheet that brings track lists in.
+    TracksSheet* askTracks();
 
   Q_SIGNALS:
     void pieceChosen(const std::string& piece);
 
   private:
-    QLineEdit* field(const QString& label, std::string Brief::*member, QFormLayout* form);
+    QLineEdit* field(const QString& label, std::string Brief::*member);
+    void makeFacts(QFormLayout* form);
+    void makeTracks(QVBoxLayout* column);
+    void edit(const QString& what, const std::function<void(Brief&)>& change);
+    void takeTracks(const TrackList& list, bool replace);
     void refresh();
+    void refreshTimes(const Brief& brief);
+    bool eventFilter(QObject* watched, QEvent* event) override;
     Document* document_ = nullptr;
     std::vector<std::pair<QLineEdit*, std::string Brief::*>> fields_;
     TrackModel* tracks_;
     QTableView* table_;
-    QLabel* totals_;
+    QLineEdit* mood_;
+    QPlainTextEdit* notes_;
+    QLabel *totals_, *cautions_;
     PieceSheet* sheet_;
 };
 

@@ -52,7 +52,14 @@ void ColourPopup::popUp(QWidget* by) {
     const QRect screen = by->screen()->availableGeometry();
     QPoint at = by->mapToGlobal(QPoint(0, by->height() + 3));
     if (at.y() + height() > screen.bottom()) at.setY(by->mapToGlobal(QPoint(0, 0)).y() - height() - 3);
+    popUpAt(at);
+}
+
+void ColourPopup::popUpAt(QPoint at) {
+    adjustSize();
+    const QRect screen = parentWidget()->screen()->availableGeometry();
     at.setX(std::clamp(at.x(), screen.left(), std::max(screen.left(), screen.right() - width())));
+    at.setY(std::clamp(at.y(), screen.top(), std::max(screen.top(), screen.bottom() - height())));
     move(at);
     show();
     if (auto* first = findChild<ColourChip*>()) first->setFocus();

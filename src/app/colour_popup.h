@@ -15,6 +15,8 @@ class ColourPopup : public QWidget {
     ColourPopup(const std::vector<Swatch>& palette, const Ink& now, QWidget* parent);
     /// Shows it under a widget, or above it where there is no room.
     void popUp(QWidget* by);
+    /// The same at a place on the screen.
+    void popUpAt(QPoint global);
 
   Q_SIGNALS:
     void chosen(const glyptos::Ink& ink);

@@ -4,6 +4,7 @@
 #include "color/color.h"
 
 #include <QColor>
+#include <QImage>
 
 namespace glyptos {
 
@@ -13,5 +14,8 @@ inline QColor toQt(const Rgba& c) {
 inline Rgba fromQt(const QColor& c) {
     return {c.redF(), c.greenF(), c.blueF(), c.alphaF()};
 }
+
+/// The mean light of what of an area lies in an image; see-through pixels count as much as they cover.
+QColor meanColour(const QImage& image, const QRect& area);
 
 } // namespace glyptos

@@ -33,6 +33,7 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     ladder_->move(32, 32);
     bar_ = new BenchBar(*grid_, *ladder_);
     blendSheet_ = new BlendSheet(engine, service, grid_);
+    framing_ = new FramingSheet(engine, *bench_);
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
     all->setSpacing(0);
@@ -47,6 +48,7 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     connect(bench_, &BenchView::zoomChanged, this, &ComposeView::refreshZoom);
     connect(properties_, &PropertiesPanel::maskLookChosen, bench_, &ComposeBench::setMaskLook);
     connect(properties_, &PropertiesPanel::replaceAsked, this, &ComposeView::replaceAsked);
+    connect(properties_, &PropertiesPanel::framingAsked, this, [this] { framing_->open(framing_->document()->layer()); });
     connect(bench_, &ComposeBench::colourPicked, this, [this](const QColor& colour, bool taken) {
         sentence_->setText(taken ? tr("%1, given to the layer in hand and copied.").arg(colour.name())
                                  : tr("%1, copied.").arg(colour.name()));
@@ -107,6 +109,7 @@ QWidget* ComposeView::makeHandBar() {
                           snapSwitch(tr("other layers"), bench_, &SnapOptions::layers)});
     options->addWidget(snapping_);
     options->addWidget(shapes_ = new ShapeChoice(*bench_));
+    options->addWidget(picking_ = new PickOptions(*bench_));
     options->addStretch();
     rows->addLayout(words);
     rows->addLayout(options);
@@ -196,6 +199,7 @@ void ComposeView::setDocument(Document* document) {
     grid_->setDocument(document);
     blendSheet_->setDocument(document);
     ladder_->setDocument(document);
+    framing_->setDocument(document);
     bar_->setDocument(document);
     history_->setDocument(document);
     stack_->setDocument(document);
@@ -212,11 +216,17 @@ void ComposeView::showCardInHand() {
     if (!card.isEmpty()) stackScroll_->ensureVisible(card.center().x(), card.center().y(), 0, card.height());
 }
 
+void ComposeView::hideEvent(QHideEvent* event) {
+    framing_->keep();
+    QWidget::hideEvent(event);
+}
+
 void ComposeView::refreshHand() {
     hands_->button(int(bench_->hand()))->setChecked(true);
     sentence_->setText(bench_->sentence());
     snapping_->setVisible(bench_->hand() == Hand::Move);
     shapes_->setVisible(bench_->hand() == Hand::Shape);
+    picking_->setVisible(bench_->hand() == Hand::Pick);
 }
 
 /// The panels of the piece, as words to choose from, when there are several.

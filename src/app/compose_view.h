@@ -5,7 +5,9 @@
 #include "app/bench_grid.h"
 #include "app/blend_sheet.h"
 #include "app/compose_bench.h"
+#include "app/framing_sheet.h"
 #include "app/history_view.h"
+#include "app/pick_options.h"
 #include "app/line_key.h"
 #include "app/properties_panel.h"
 #include "app/shape_choice.h"
@@ -30,6 +32,7 @@ class ComposeView : public QWidget {
     BenchGrid* grid() const { return grid_; }
     BenchBar* bar() const { return bar_; }
     BlendSheet* blendSheet() const { return blendSheet_; }
+    FramingSheet* framing() const { return framing_; }
     SizeLadder* ladder() const { return ladder_; }
     HistoryView* history() const { return history_; }
     void showHistory(bool on);
@@ -40,6 +43,9 @@ class ComposeView : public QWidget {
     void replaceAsked();
     /// A file with a reference picture.
     void referenceAsked();
+
+  protected:
+    void hideEvent(QHideEvent* event) override;
 
   private:
     QWidget* makeHandBar();
@@ -56,6 +62,8 @@ class ComposeView : public QWidget {
     ComposeBench* bench_;
     BenchGrid* grid_;
     BlendSheet* blendSheet_;
+    FramingSheet* framing_;
+    PickOptions* picking_;
     SizeLadder* ladder_;
     BenchBar* bar_;
     HistoryView* history_;

@@ -1,5 +1,6 @@
 #include "app/fill_hand.h"
 
+#include "app/colour_popup.h"
 #include "app/colours.h"
 #include "app/compose_bench.h"
 #include "app/form_rows.h"
@@ -7,6 +8,7 @@
 #include "release/placing.h"
 
 #include <QColorDialog>
+#include <QCursor>
 #include <cmath>
 
 namespace glyptos {
@@ -166,8 +168,24 @@ void FillHand::doubleClick(Vec2 at) {
     settle(ComposeBench::tr("Add a colour to the gradient"));
 }
 
-/// The colour of a stop, seen in the art while it is being chosen.
+/// From the release's palette, where there is one, or freely.
 void FillHand::chooseColour(size_t stop) {
+    const auto& palette = document().release()->palette;
+    if (palette.empty()) return chooseFreely(stop);
+    const auto now = gradient();
+    auto* popup = new ColourPopup(palette, now->gradient.stops[stop].colour, &bench_);
+    QObject::connect(popup, &ColourPopup::chosen, &bench_, [this, one = layer(), stop, run = now->gradient](const Ink& ink) {
+        Gradient g = run;
+        g.stops[stop].colour = ink;
+        set(one, g);
+        settle(ComposeBench::tr("Colour of a gradient"));
+    });
+    QObject::connect(popup, &ColourPopup::otherAsked, &bench_, [this, stop] { chooseFreely(stop); });
+    popup->popUpAt(QCursor::pos());
+}
+
+/// The colour of a stop, seen in the art while it is being chosen.
+void FillHand::chooseFreely(size_t stop) {
     const auto now = gradient();
     const LayerPtr one = layer();
     QColorDialog* dialog = colourChooser(toQt(now->gradient.stops[stop].colour), &bench_);

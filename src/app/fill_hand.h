@@ -29,6 +29,7 @@ class FillHand : public BenchHand {
     void start(Vec2 from, Vec2 to);
     std::pair<Grip, size_t> gripAt(QPointF p) const;
     void chooseColour(size_t stop);
+    void chooseFreely(size_t stop);
 
     Grip grip_ = Grip::None;
     size_t stop_ = 0;

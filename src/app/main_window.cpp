@@ -195,7 +195,20 @@ void MainWindow::newRelease() {
     });
 }
 
+StartSheet* MainWindow::askNewRelease() {
+    auto* sheet = new StartSheet(service_, forms_, this);
+    connect(sheet, &StartSheet::begun, this, [this](const ReleasePtr& release) {
+        leaveThen([this, release] {
+            setRelease(release, {});
+            showStep(Step::Compose);
+        });
+    });
+    sheet->open();
+    return sheet;
+}
+
 void MainWindow::connectGather() {
+    connect(&importer_, &Importer::covered, this, [this](const std::string& layer) { compose_->framing()->open(layer); });
     importer_.setFacts([this](const std::string& source) { return crate_.facts(source); });
     connect(gather_, &GatherView::placeAsked, this,
             [this](const QStringList& files, const PanelRef& panel, std::optional<Vec2> at) { importer_.bringIn(files, at, panel); });

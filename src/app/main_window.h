@@ -9,6 +9,7 @@
 #include "app/layer_menu.h"
 #include "app/layout_view.h"
 #include "app/set_strip.h"
+#include "app/start_sheet.h"
 #include "app/steps_rail.h"
 
 #include <QFutureWatcher>
@@ -47,7 +48,10 @@ class MainWindow : public QMainWindow {
     /// Brings pictures into the panel in hand, each as a layer; `at` is where the first goes, or nothing for
     /// the middle.
     void bringIn(const QStringList& files, std::optional<Vec2> at = std::nullopt);
+    /// A release of the usual pieces, with nothing on them.
     void newRelease();
+    /// Asks for pieces and a starting composition first.
+    StartSheet* askNewRelease();
     void showStep(Step step);
     /// One sentence that stays until it is dismissed or replaced.
     void tell(const QString& sentence);

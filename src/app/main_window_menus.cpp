@@ -37,7 +37,7 @@ void MainWindow::makeActions() {
 
 void MainWindow::makeReleaseMenu() {
     QMenu* menu = menuBar()->addMenu(tr("&Release"));
-    action(menu, tr("New"), QKeySequence::New, [this] { newRelease(); });
+    action(menu, tr("New…"), QKeySequence::New, [this] { askNewRelease(); });
     action(menu, tr("Open…"), QKeySequence::Open, [this] { askOpen(); });
     recent_ = menu->addMenu(tr("Open recent"));
     refreshRecent();

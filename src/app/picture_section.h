@@ -12,6 +12,7 @@ class PictureSection : public LayerSection {
 
   Q_SIGNALS:
     void replaceAsked();
+    void framingAsked();
 
   protected:
     bool fits(const Layer& layer) const override { return layer.as<PictureContent>(); }

@@ -34,6 +34,7 @@ PropertiesPanel::PropertiesPanel(Engine& engine, QWidget* parent)
     alignLabels();
     connect(blend, &BlendSection::sheetAsked, this, &PropertiesPanel::blendSheetAsked);
     connect(picture, &PictureSection::replaceAsked, this, &PropertiesPanel::replaceAsked);
+    connect(picture, &PictureSection::framingAsked, this, &PropertiesPanel::framingAsked);
     connect(mask, &MaskSection::lookChosen, this, &PropertiesPanel::maskLookChosen);
 }
 

@@ -16,6 +16,7 @@ class PropertiesPanel : public QWidget {
   Q_SIGNALS:
     void blendSheetAsked();
     void replaceAsked();
+    void framingAsked();
     void maskLookChosen(MaskLook look);
 
   private:

@@ -70,7 +70,7 @@ QColor ReferenceLens::colourAt(QPointF p) const {
     const auto split = splitX();
     if (!reference || (split && p.x() < *split)) return {};
     const Affine view = bench_.toView();
-    const QColor colour = picture_.colourAt(p, {view.e, view.f}, bench_.zoom());
+    const QColor colour = picture_.colourAt(p, {view.e, view.f}, bench_.zoom(), bench_.sampleSide());
     return colour.alpha() > 0 ? colour : QColor();
 }
 

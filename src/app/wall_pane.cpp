@@ -2,6 +2,7 @@
 
 #include "app/colours.h"
 #include "app/form_rows.h"
+#include "app/pick_options.h"
 #include "color/colour_words.h"
 #include "file/atomic_file.h"
 #include "file/data_folder.h"
@@ -75,6 +76,17 @@ WallPane::WallPane(Engine& engine, RenderService& service, QWidget* parent)
     word(tr("Into rows"), tr("Arranges what is in hand, or all, so that nothing lies over anything"), [this] { arrange(); });
     word(tr("Fit"), tr("Show all that is pinned (Ctrl+0)"), [this] { bench_->zoomToFit(); });
     word(tr("Write…"), tr("The wall as a picture or a PDF"), [this] { askWrite(); });
+    row->addSpacing(10);
+    QToolButton* pick = wordButton(tr("Pick colour"), tr("Takes a colour off the wall (P; M moves again)"), true);
+    auto* picking = new PickOptions(*bench_);
+    picking->hide();
+    row->addWidget(pick);
+    row->addWidget(picking);
+    connect(pick, &QToolButton::clicked, this, [this](bool on) { bench_->setHand(on ? Hand::Pick : Hand::Move); });
+    connect(bench_, &ComposeBench::handChanged, this, [=, this] {
+        pick->setChecked(bench_->hand() == Hand::Pick);
+        picking->setVisible(bench_->hand() == Hand::Pick);
+    });
     row->addStretch();
     column->addWidget(bar);
     column->addWidget(bench_, 1);

@@ -1,6 +1,7 @@
 #include "base/text.h"
 #include "file/json_values.h"
 #include "file/release_json.h"
+#include "file/starts.h"
 #include "release/edits.h"
 #include "release/wall.h"
 
@@ -51,6 +52,18 @@ class ReleaseReader {
         e.each("pieces", [&](const Json& item, const std::string& where) { piece(item, where); });
         if (e.has("wall")) wall(e.at("wall"));
         return std::move(release_);
+    }
+
+    StartingComposition start(const Json& json) {
+        const Entry e(json, "start");
+        StartingComposition out{e.text("id"), e.text("name"), e.text("note"), {}, {}};
+        e.each("palette", [&](const Json& item, const std::string& where) {
+            const Entry c(item, where);
+            out.palette.push_back({c.text("name"), c.colour("colour")});
+        });
+        area_ = {0, 0, kStartSide, kStartSide};
+        out.layers = stack(e.at("layers"), "start.layers", 0);
+        return out;
     }
 
   private:
@@ -252,6 +265,15 @@ auto guarded(std::string_view text, Read read) -> Result<decltype(read(Json()))>
 Result<Release> releaseFromJson(std::string_view json,
                                 const std::vector<std::shared_ptr<const Form>>& forms) {
     return guarded(json, [&](const Json& parsed) { return ReleaseReader(forms).read(parsed); });
+}
+
+Result<StartingComposition> startFromJson(std::string_view json, const std::string& where) {
+    auto start = guarded(json, [](const Json& parsed) { 
+        const std::vector<std::shared_ptr<const Form>> none;
+        return ReleaseReader(none).start(parsed);
+    });
+    if (!start) return fail(start.error().fault, "The starting composition “" + where + "” cannot be used: " + start.error().message + ".");
+    return start;
 }
 
 Result<Brief> briefFromJson(std::string_view json) {
