@@ -88,12 +88,14 @@ bool shootFraming(MainWindow& window, const QString& folder) {
     Document& document = *window.document();
     GatherView& gather = *window.gather();
     const auto stock = gather.drawerGrid()->entries();
-    const auto wide = std::find_if(stock.begin(), stock.end(), [](const EntryPtr& e) { return e->name() == "Lighthouse on a blue day"; });
+    const auto wide = std::find_if(stock.begin(), stock.end(),
+                                   [](const EntryPtr& e) { return e->name() == "Lighthouse on a blue day"; });
     if (wide == stock.end()) return false;
     window.showStep(Step::Compose);
     document.newTake();
     ReleasePtr bare = document.release();
-    for (const LayerPtr& layer : stackOf(*bare, document.panel())) bare = withoutLayer(bare, document.panel(), layer->id);
+    for (const LayerPtr& layer : stackOf(*bare, document.panel()))
+        bare = withoutLayer(bare, document.panel(), layer->id);
     document.edit(QStringLiteral("Bare"), bare);
     window.bringIn({QString::fromStdString(window.crate().fileOf(**wide).string())});
     settle(window, [&] { return window.compose()->framing()->isOpen(); });
@@ -113,8 +115,9 @@ bool shootSheets(MainWindow& window, const QString& folder) {
     start->reject();
     window.showStep(Step::Brief);
     TracksSheet* tracks = window.brief()->askTracks();
-    tracks->findChild<QPlainTextEdit*>()->setPlainText(
-        QStringLiteral("Side A\n1. Low Water 3:42\n2. Lantern Room 4:08\n3. Cormorant Street (2:55)\n4. The Pilot Boat 15:11\n\nSide B\nB1 Slack Tide – 6:20\nB2\tSalt Ledger\t3:33\nNightjar 4:47"));
+    tracks->findChild<QPlainTextEdit*>()->setPlainText(QStringLiteral(
+        "Side A\n1. Low Water 3:42\n2. Lantern Room 4:08\n3. Cormorant Street (2:55)\n4. The Pilot Boat "
+        "15:11\n\nSide B\nB1 Slack Tide – 6:20\nB2\tSalt Ledger\t3:33\nNightjar 4:47"));
     settle(window, [] { return true; });
     fine = tracks->grab().save(folder + QStringLiteral("/tracks.png")) && fine;
     tracks->reject();

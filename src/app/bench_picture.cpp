@@ -65,7 +65,8 @@ QColor BenchPicture::colourAt(QPointF p, Vec2 origin, double scale, int side) co
     const QPoint px(int(std::floor((p.x() - origin.x) / k - corner_.x)),
                     int(std::floor((p.y() - origin.y) / k - corner_.y)));
     if (!image_.rect().contains(px)) return {};
-    return side > 1 ? meanColour(image_, QRect(px - QPoint(side / 2, side / 2), QSize(side, side))) : image_.pixelColor(px);
+    return side > 1 ? meanColour(image_, QRect(px - QPoint(side / 2, side / 2), QSize(side, side)))
+                    : image_.pixelColor(px);
 }
 
 } // namespace glyptos

@@ -48,7 +48,8 @@ void BriefView::makeFacts(QFormLayout* form) {
     row(tr("Label"), field(tr("Label"), &Brief::label));
     QLineEdit* year = field(tr("Year"), &Brief::year);
     year->setFixedWidth(70);
-    row(tr("Catalogue"), inOneRow({field(tr("Catalogue number"), &Brief::catalogue), roleLabel(tr("Year"), "soft"), year}));
+    row(tr("Catalogue"),
+        inOneRow({field(tr("Catalogue number"), &Brief::catalogue), roleLabel(tr("Year"), "soft"), year}));
     mood_ = new QLineEdit;
     mood_->setAccessibleName(tr("Mood words"));
     mood_->setPlaceholderText(tr("slow, salt, after dark"));
@@ -187,7 +188,9 @@ void BriefView::refreshTimes(const Brief& brief) {
     QStringList parts, cautions;
     for (const SideTime& s : sideTimes(brief.tracks))
         if (!s.side.empty())
-            parts << tr("Side %1 %2").arg(QString::fromStdString(s.side), QString::fromStdString(durationText(s.seconds)));
+            parts << tr("Side %1 %2")
+                         .arg(QString::fromStdString(s.side),
+                              QString::fromStdString(durationText(s.seconds)));
     const int total = totalSeconds(brief.tracks);
     parts << (brief.tracks.empty() ? tr("No tracks yet")
               : total == 0         ? tr("Tracks %1, lengths not known").arg(brief.tracks.size())
@@ -195,7 +198,8 @@ void BriefView::refreshTimes(const Brief& brief) {
                                  .arg(brief.tracks.size())
                                  .arg(QString::fromStdString(durationText(total))));
     totals_->setText(parts.join(QStringLiteral("  ·  ")));
-    for (const std::string& sentence : timeCautions(brief.tracks)) cautions << QString::fromStdString(sentence);
+    for (const std::string& sentence : timeCautions(brief.tracks))
+        cautions << QString::fromStdString(sentence);
     cautions_->setText(cautions.join(QLatin1Char(' ')));
     cautions_->setVisible(!cautions.isEmpty());
 }

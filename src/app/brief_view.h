@@ -7,11 +7,11 @@
 
 #include <QAbstractTableModel>
 #include <QFormLayout>
-#include <QPlainTextEdit>
-#include <QVBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
+#include <QPlainTextEdit>
 #include <QTableView>
+#include <QVBoxLayout>
 #include <QWidget>
 
 namespace glyptos {

@@ -24,7 +24,8 @@ QColor meanColour(const QImage& image, const QRect& area) {
         }
     if (a <= 0) return inside.isEmpty() ? QColor() : QColor(0, 0, 0, 0);
     const double n = inside.width() * inside.height();
-    return QColor::fromRgbF(float(encoded(r / a)), float(encoded(g / a)), float(encoded(b / a)), float(a / n));
+    return QColor::fromRgbF(float(encoded(r / a)), float(encoded(g / a)), float(encoded(b / a)),
+                            float(a / n));
 }
 
 } // namespace glyptos

@@ -28,7 +28,8 @@ QString q(const std::string& s) {
 Picture pictureFrom(const QImage& image) {
     const QImage rgba = image.convertToFormat(QImage::Format_RGBA8888_Premultiplied);
     Picture out = Picture::create<uint8_t>(rgba.width(), rgba.height());
-    for (int y = 0; y < rgba.height(); ++y) std::copy_n(rgba.constScanLine(y), 4 * size_t(rgba.width()), out.row<uint8_t>(y));
+    for (int y = 0; y < rgba.height(); ++y)
+        std::copy_n(rgba.constScanLine(y), 4 * size_t(rgba.width()), out.row<uint8_t>(y));
     return out;
 }
 
@@ -59,14 +60,18 @@ void ContrastCard::show(const QColor& words, const QColor& ground) {
 
 QString ContrastCard::says() const {
     const double ratio = contrastRatio(fromQt(words_), fromQt(ground_));
-    return tr("%1 : 1 · %2").arg(std::floor(ratio * 100) / 100, 0, 'f', 2).arg(QLatin1String(contrastGrade(ratio)));
+    return tr("%1 : 1 · %2")
+        .arg(std::floor(ratio * 100) / 100, 0, 'f', 2)
+        .arg(QLatin1String(contrastGrade(ratio)));
 }
 
 void ContrastCard::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    const QRectF left = QRectF(0.5, 0.5, width() / 2.0 - 4, height() - 1), right = left.translated(width() / 2.0 + 3, 0);
-    const std::pair<QRectF, std::pair<QColor, QColor>> sides[] = {{left, {words_, ground_}}, {right, {ground_, words_}}};
+    const QRectF left = QRectF(0.5, 0.5, width() / 2.0 - 4, height() - 1),
+                 right = left.translated(width() / 2.0 + 3, 0);
+    const std::pair<QRectF, std::pair<QColor, QColor>> sides[] = {{left, {words_, ground_}},
+                                                                  {right, {ground_, words_}}};
     for (const auto& [area, colours] : sides) {
         painter.setPen(QPen(theme().hairline, 1));
         painter.setBrush(colours.second);
@@ -96,7 +101,9 @@ QWidget* ColoursView::makeList() {
     column->setContentsMargins(20, 14, 20, 14);
     column->setSpacing(8);
     column->addWidget(roleLabel(tr("Colours of the release"), "title"));
-    column->addWidget(roleLabel(tr("What has one of these colours follows it: change it here, and it changes on every piece."), "soft"));
+    column->addWidget(roleLabel(
+        tr("What has one of these colours follows it: change it here, and it changes on every piece."),
+        "soft"));
     auto* add = new QPushButton(tr("Add a colour…"));
     auto* fromSet = new QPushButton(tr("From the set"));
     fromSet->setToolTip(tr("The colours of all pieces as they look now"));
@@ -111,7 +118,9 @@ QWidget* ColoursView::makeList() {
     for (QPushButton* b : {add, fromSet, read, write}) buttons->addWidget(b);
     buttons->addStretch();
     column->addLayout(buttons);
-    column->addWidget(empty_ = roleLabel(tr("No colours yet. Take them out of a picture in the crate, or add one by hand."), "soft"));
+    column->addWidget(
+        empty_ = roleLabel(tr("No colours yet. Take them out of a picture in the crate, or add one by hand."),
+                           "soft"));
     auto* rows = new QWidget;
     list_ = new QGridLayout(rows);
     list_->setContentsMargins(0, 6, 0, 0);
@@ -139,7 +148,9 @@ QWidget* ColoursView::makeSide() {
     flow->setContentsMargins(0, 0, 0, 0);
     flow->setSpacing(0);
     column->addWidget(contrast_ = new ContrastCard);
-    column->addWidget(roleLabel(tr("AA asks for 4.5 : 1 in words of ordinary size, and for 3 : 1 in large ones (WCAG 2.2)."), "soft"));
+    column->addWidget(roleLabel(
+        tr("AA asks for 4.5 : 1 in words of ordinary size, and for 3 : 1 in large ones (WCAG 2.2)."),
+        "soft"));
     column->addSpacing(6);
     column->addWidget(heading(tr("What goes with it")));
     column->addWidget(harmonies_ = new QWidget);
@@ -188,7 +199,9 @@ void ColoursView::addRow() {
     const auto id = [this, at] { return rows_[size_t(at)].id; };
     connect(row.chip, &QToolButton::clicked, this, [=, this] { setCurrent(id()); });
     connect(row.name, &QLineEdit::textEdited, this, [=, this](const QString& text) {
-        document_->edit(tr("Name of a colour"), withSwatchName(document_->release(), id(), text.toStdString()), QStringLiteral("swatch name ") + q(id()));
+        document_->edit(tr("Name of a colour"),
+                        withSwatchName(document_->release(), id(), text.toStdString()),
+                        QStringLiteral("swatch name ") + q(id()));
     });
     connect(row.name, &QLineEdit::editingFinished, this, [this] { document_->settle(); });
     connect(change, &QPushButton::clicked, this, [=, this] {
@@ -196,10 +209,12 @@ void ColoursView::addRow() {
         changeCurrent(false);
     });
     connect(up, &QPushButton::clicked, this, [=, this] {
-        document_->edit(tr("Order of the palette"), withMovedSwatch(document_->release(), id(), size_t(std::max(at - 1, 0))));
+        document_->edit(tr("Order of the palette"),
+                        withMovedSwatch(document_->release(), id(), size_t(std::max(at - 1, 0))));
     });
     connect(gone, &QPushButton::clicked, this, [=, this] {
-        document_->edit(tr("Remove %1 from the palette").arg(rows_[size_t(at)].name->text()), withoutSwatch(document_->release(), id()));
+        document_->edit(tr("Remove %1 from the palette").arg(rows_[size_t(at)].name->text()),
+                        withoutSwatch(document_->release(), id()));
     });
     rows_.push_back(row);
 }
@@ -211,10 +226,12 @@ void ColoursView::refreshRow(Row& row, const Swatch& swatch) {
     row.name->setAccessibleName(tr("Name of %1").arg(q(swatch.name)));
     if (row.name->text() != q(swatch.name)) row.name->setText(q(swatch.name));
     const int followers = followersOf(*document_->shown(), swatch.id);
-    row.says->setText(toQt(swatch.colour).name() + QStringLiteral("  ·  ") +
-                      (followers == 0 ? tr("nothing follows it") : tr("layers that follow it: %1").arg(followers)));
+    row.says->setText(
+        toQt(swatch.colour).name() + QStringLiteral("  ·  ") +
+        (followers == 0 ? tr("nothing follows it") : tr("layers that follow it: %1").arg(followers)));
     const char* const names[] = {"", "", "", "Change %1", "Move %1 up", "Remove %1"};
-    for (size_t i = 3; i < row.all.size(); ++i) row.all[i]->setAccessibleName(tr(names[i]).arg(q(swatch.name)));
+    for (size_t i = 3; i < row.all.size(); ++i)
+        row.all[i]->setAccessibleName(tr(names[i]).arg(q(swatch.name)));
 }
 
 void ColoursView::refresh() {
@@ -241,7 +258,8 @@ void ColoursView::refreshSide() {
         if (s.id != current_) grounds.push_back({s.id, {s.name, s.colour}});
     grounds.push_back({"white", {tr("White").toStdString(), {1, 1, 1, 1}}});
     grounds.push_back({"black", {tr("Black").toStdString(), {0, 0, 0, 1}}});
-    auto found = std::find_if(grounds.begin(), grounds.end(), [&](const auto& g) { return g.first == against_; });
+    auto found =
+        std::find_if(grounds.begin(), grounds.end(), [&](const auto& g) { return g.first == against_; });
     if (found == grounds.end()) found = grounds.begin();
     against_ = found->first;
     for (const auto& [id, ground] : grounds) {
@@ -275,7 +293,8 @@ void ColoursView::refreshSide() {
 }
 
 void ColoursView::take(const std::vector<NamedColour>& colours) {
-    document_->edit(colours.size() == 1 ? tr("%1 into the palette").arg(q(colours[0].name)) : tr("Colours into the palette"),
+    document_->edit(colours.size() == 1 ? tr("%1 into the palette").arg(q(colours[0].name))
+                                        : tr("Colours into the palette"),
                     withSwatches(document_->release(), colours));
 }
 
@@ -285,14 +304,18 @@ void ColoursView::changeCurrent(bool anew) {
     dialog->setOption(QColorDialog::ShowAlphaChannel, false);
     if (now) {
         const std::string id = now->id;
-        connect(dialog, &QColorDialog::currentColorChanged, this,
-                [this, id](const QColor& c) { document_->preview(withSwatchColour(document_->release(), id, fromQt(c))); });
+        connect(dialog, &QColorDialog::currentColorChanged, this, [this, id](const QColor& c) {
+            document_->preview(withSwatchColour(document_->release(), id, fromQt(c)));
+        });
         connect(dialog, &QColorDialog::rejected, this, [this] { document_->preview(nullptr); });
         connect(dialog, &QColorDialog::colorSelected, this, [this, id, name = q(now->name)](const QColor& c) {
-            document_->edit(tr("Colour of %1").arg(name), withSwatchColour(document_->release(), id, fromQt(c)));
+            document_->edit(tr("Colour of %1").arg(name),
+                            withSwatchColour(document_->release(), id, fromQt(c)));
         });
     } else {
-        connect(dialog, &QColorDialog::colorSelected, this, [this](const QColor& c) { take({{nameOf(fromQt(c)), fromQt(c)}}); });
+        connect(dialog, &QColorDialog::colorSelected, this, [this](const QColor& c) {
+            take({{nameOf(fromQt(c)), fromQt(c)}});
+        });
     }
     dialog->open();
 }
@@ -310,9 +333,11 @@ void ColoursView::takeFromSet() {
             ColourCount together;
             for (const ColourCount& c : *counts) together.add(c, 1);
             std::vector<NamedColour> colours;
-            for (const PaletteColour& c : paletteOf(together, 8)) colours.push_back({nameOf(c.colour), c.colour});
+            for (const PaletteColour& c : paletteOf(together, 8))
+                colours.push_back({nameOf(c.colour), c.colour});
             take(colours);
-            QMetaObject::invokeMethod(this, [this] { counting_.clear(); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this] { counting_.clear(); }, Qt::QueuedConnection);
         });
         const Rect trim = piece->flat->trim();
         const double k = kCountSide / std::max(trim.w, trim.h);
@@ -324,26 +349,33 @@ void ColoursView::takeFromSet() {
 void ColoursView::readFrom(const QString& file) {
     const auto bytes = readFile(file.toStdString());
     if (!bytes) return Q_EMIT told(q(bytes.error().message));
-    const auto colours = paletteFromText({reinterpret_cast<const char*>(bytes->data()), bytes->size()}, QFileInfo(file).fileName().toStdString());
+    const auto colours = paletteFromText({reinterpret_cast<const char*>(bytes->data()), bytes->size()},
+                                         QFileInfo(file).fileName().toStdString());
     if (!colours) return Q_EMIT told(q(colours.error().message));
-    document_->edit(tr("Palette from %1").arg(QFileInfo(file).fileName()), withPalette(document_->release(), *colours));
+    document_->edit(tr("Palette from %1").arg(QFileInfo(file).fileName()),
+                    withPalette(document_->release(), *colours));
 }
 
 void ColoursView::writeTo(const QString& file) {
     const auto colours = namedColours(document_->release()->palette);
-    const std::string text = file.endsWith(QStringLiteral(".css")) ? paletteAsCss(colours) : paletteAsLines(colours);
-    if (auto written = writeFile(file.toStdString(), {reinterpret_cast<const uint8_t*>(text.data()), text.size()}); !written)
+    const std::string text =
+        file.endsWith(QStringLiteral(".css")) ? paletteAsCss(colours) : paletteAsLines(colours);
+    if (auto written =
+            writeFile(file.toStdString(), {reinterpret_cast<const uint8_t*>(text.data()), text.size()});
+        !written)
         Q_EMIT told(q(written.error().message));
 }
 
 void ColoursView::askRead() {
-    const QString file = QFileDialog::getOpenFileName(this, tr("Read a palette"), {}, tr("Palettes (*.css *.txt);;All files (*)"));
+    const QString file = QFileDialog::getOpenFileName(this, tr("Read a palette"), {},
+                                                      tr("Palettes (*.css *.txt);;All files (*)"));
     if (!file.isEmpty()) readFrom(file);
 }
 
 void ColoursView::askWrite() {
-    const QString file = QFileDialog::getSaveFileName(this, tr("Write the palette"), QStringLiteral("palette.css"),
-                                                      tr("CSS variables (*.css);;Lines of r g b name (*.txt)"));
+    const QString file =
+        QFileDialog::getSaveFileName(this, tr("Write the palette"), QStringLiteral("palette.css"),
+                                     tr("CSS variables (*.css);;Lines of r g b name (*.txt)"));
     if (!file.isEmpty()) writeTo(file);
 }
 

@@ -1,4 +1,5 @@
-// The release's palette: its colours, what goes with them, and how well two of them can be read on each other.
+// The release's palette: its colours, what goes with them, and how well two of them can be read on each
+// other.
 #pragma once
 
 #include "app/colour_chip.h"

@@ -48,7 +48,8 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     connect(bench_, &BenchView::zoomChanged, this, &ComposeView::refreshZoom);
     connect(properties_, &PropertiesPanel::maskLookChosen, bench_, &ComposeBench::setMaskLook);
     connect(properties_, &PropertiesPanel::replaceAsked, this, &ComposeView::replaceAsked);
-    connect(properties_, &PropertiesPanel::framingAsked, this, [this] { framing_->open(framing_->document()->layer()); });
+    connect(properties_, &PropertiesPanel::framingAsked, this,
+            [this] { framing_->open(framing_->document()->layer()); });
     connect(bench_, &ComposeBench::colourPicked, this, [this](const QColor& colour, bool taken) {
         sentence_->setText(taken ? tr("%1, given to the layer in hand and copied.").arg(colour.name())
                                  : tr("%1, copied.").arg(colour.name()));

@@ -54,9 +54,11 @@ CrateService::CrateService(std::filesystem::path crate, std::filesystem::path dr
     companyTimer_.setInterval(kCompany);
     connect(&companyTimer_, &QTimer::timeout, this, [this] {
         if (isAdding()) return;
-        run(searching_, [this] { return crate_->refresh(); }, [this](bool news) {
-            if (news) Q_EMIT changed();
-        });
+        run(
+            searching_, [this] { return crate_->refresh(); },
+            [this](bool news) {
+                if (news) Q_EMIT changed();
+            });
     });
     open();
 }
@@ -72,7 +74,10 @@ CrateService::~CrateService() {
 void CrateService::open() {
     using Opened = std::pair<Result<std::unique_ptr<Crate>>, Result<std::unique_ptr<Agency>>>;
     run(
-        working_, [this] { return Opened{Crate::open(crateFolder_), Agency::open(drawerFolder_)}; },
+        working_,
+        [this] {
+            return Opened{Crate::open(crateFolder_), Agency::open(drawerFolder_)};
+        },
         [this](Opened opened) {
             if (opened.second) {
                 agency_ = std::move(*opened.second);
@@ -155,8 +160,10 @@ void CrateService::addPaths(const QStringList& paths, bool again, bool tellAll) 
             if (report->added > 0 || tellAll)
                 says << tr("Sources added: %1. There already: %2.").arg(report->added).arg(report->already);
             constexpr size_t kMostTold = 3;
-            for (size_t i = 0; i < std::min(kMostTold, report->troubles.size()); ++i) says << q(report->troubles[i]);
-            if (report->troubles.size() > kMostTold) says << tr("Files like that in all: %1.").arg(report->troubles.size());
+            for (size_t i = 0; i < std::min(kMostTold, report->troubles.size()); ++i)
+                says << q(report->troubles[i]);
+            if (report->troubles.size() > kMostTold)
+                says << tr("Files like that in all: %1.").arg(report->troubles.size());
             if (!report->troubles.empty()) Q_EMIT told(says.join(QLatin1Char(' ')));
             Q_EMIT added(says.join(QLatin1Char(' ')));
         });
@@ -191,12 +198,16 @@ void CrateService::tellOf(const Result<void>& done) {
 
 void CrateService::change(const std::string& id, const SourceFacts& facts) {
     if (!crate_) return;
-    run(working_, [=, this] { return crate_->change(id, facts); }, [this](const Result<void>& done) { tellOf(done); });
+    run(
+        working_, [=, this] { return crate_->change(id, facts); },
+        [this](const Result<void>& done) { tellOf(done); });
 }
 
 void CrateService::remove(const std::vector<std::string>& ids) {
     if (!crate_) return;
-    run(working_, [=, this] { return crate_->remove(ids); }, [this](const Result<void>& done) { tellOf(done); });
+    run(
+        working_, [=, this] { return crate_->remove(ids); },
+        [this](const Result<void>& done) { tellOf(done); });
 }
 
 void CrateService::setWatched(const QString& folder, bool watched) {
@@ -215,7 +226,9 @@ void CrateService::watchFolders() {
     QStringList all;
     for (const std::string& folder : crate_->watched()) {
         if (!QFileInfo(q(folder)).isDir()) {
-            Q_EMIT told(tr("The watched folder “%1” is gone; its sources stay in the crate, with their small pictures.").arg(q(folder)));
+            Q_EMIT told(tr("The watched folder “%1” is gone; its sources stay in the crate, with their small "
+                           "pictures.")
+                            .arg(q(folder)));
             continue;
         }
         all << q(folder);
@@ -239,7 +252,9 @@ void CrateService::find(const QString& words, const CrateQuery& query, const std
     run(
         searching_,
         [=, this] {
-            return number == newest_ ? findIn(*crate_->shelf(), query, crate_->matching(words.toStdString()), used) : Found{};
+            return number == newest_
+                       ? findIn(*crate_->shelf(), query, crate_->matching(words.toStdString()), used)
+                       : Found{};
         },
         [=, this](const Found& result) {
             if (number == newest_) Q_EMIT found(result);
@@ -252,7 +267,8 @@ void CrateService::setLine(AgencyLine line) {
 }
 
 void CrateService::findInDrawer(const QString& words, const CrateQuery& query) {
-    if (!agency_) return Q_EMIT drawerFailed(tr("The stock drawer is not installed; the crate works without it."));
+    if (!agency_)
+        return Q_EMIT drawerFailed(tr("The stock drawer is not installed; the crate works without it."));
     const uint64_t number = ++newestInDrawer_;
     run(
         fetching_,
@@ -262,8 +278,10 @@ void CrateService::findInDrawer(const QString& words, const CrateQuery& query) {
         },
         [=, this](const Result<Found>& result) {
             if (number != newestInDrawer_) return;
-            if (result) Q_EMIT drawerFound(*result);
-            else Q_EMIT drawerFailed(q(result.error().message));
+            if (result)
+                Q_EMIT drawerFound(*result);
+            else
+                Q_EMIT drawerFailed(q(result.error().message));
         });
 }
 

@@ -40,7 +40,8 @@ QVariant CreditsModel::data(const QModelIndex& index, int role) const {
     const SourceFacts& facts = row.source->facts;
     const bool missing = index.column() == Maker && row.makerMissing;
     if (role == Qt::ForegroundRole && missing) return theme().fault;
-    if (role == Qt::ToolTipRole) return missing ? tr("Whose is it? Double-click to say so.") : q(row.source->name);
+    if (role == Qt::ToolTipRole)
+        return missing ? tr("Whose is it? Double-click to say so.") : q(row.source->name);
     if (role != Qt::DisplayRole && role != Qt::EditRole) return {};
     switch (index.column()) {
     case Title:
@@ -70,7 +71,8 @@ bool CreditsModel::setData(const QModelIndex& index, const QVariant& value, int 
     if (role != Qt::EditRole) return false;
     const CreditRow& row = rows_[size_t(index.row())];
     SourceFacts facts = row.source->facts;
-    std::string SourceFacts::*const members[] = {&SourceFacts::title, &SourceFacts::maker, &SourceFacts::licence, &SourceFacts::credit};
+    std::string SourceFacts::*const members[] = {&SourceFacts::title, &SourceFacts::maker,
+                                                 &SourceFacts::licence, &SourceFacts::credit};
     facts.*members[index.column()] = value.toString().trimmed().toStdString();
     Q_EMIT factsEdited(std::string(row.source->id), facts);
     return true;
@@ -93,7 +95,10 @@ CreditsView::CreditsView(QWidget* parent)
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     table_->horizontalHeader()->setSectionResizeMode(CreditsModel::Line, QHeaderView::Stretch);
-    const std::pair<int, int> widths[] = {{CreditsModel::Title, 170}, {CreditsModel::Maker, 130}, {CreditsModel::Licence, 120}, {CreditsModel::On, 200}};
+    const std::pair<int, int> widths[] = {{CreditsModel::Title, 170},
+                                          {CreditsModel::Maker, 130},
+                                          {CreditsModel::Licence, 120},
+                                          {CreditsModel::On, 200}};
     for (const auto& [section, width] : widths) table_->setColumnWidth(section, width);
     column->addWidget(table_, 3);
     column->addWidget(heading(tr("The block to print")));
@@ -128,9 +133,12 @@ void CreditsView::refresh() {
     int missing = 0;
     for (const CreditRow& row : model_->rows()) missing += row.makerMissing;
     const bool any = !model_->rows().empty();
-    says_->setText(!any          ? tr("No piece shows a picture yet.")
-                   : missing > 0 ? tr("Pictures in use: %1. The maker is not known of: %2.").arg(model_->rows().size()).arg(missing)
-                                 : tr("Pictures in use: %1, each with its maker.").arg(model_->rows().size()));
+    says_->setText(!any ? tr("No piece shows a picture yet.")
+                   : missing > 0
+                       ? tr("Pictures in use: %1. The maker is not known of: %2.")
+                             .arg(model_->rows().size())
+                             .arg(missing)
+                       : tr("Pictures in use: %1, each with its maker.").arg(model_->rows().size()));
     setRole(says_, missing > 0 ? "caution" : "soft");
     text_->setPlainText(q(creditText(*document_->shown())));
     const PiecePtr piece = document_->release()->piece(document_->piecePanel().piece);
@@ -152,22 +160,29 @@ void CreditsView::putOnPiece() {
     Layer layer;
     layer.name = tr("Credits").toStdString();
     layer.content = text;
-    layer.placement.position = {area.x, area.bottom() - text.spec.size * 1.25 * double(model_->rows().size())};
+    layer.placement.position = {area.x,
+                                area.bottom() - text.spec.size * 1.25 * double(model_->rows().size())};
     std::string id;
-    document_->edit(tr("Credits on %1").arg(q(piece->name)), withLayer(document_->release(), at, layer, {}, &id));
+    document_->edit(tr("Credits on %1").arg(q(piece->name)),
+                    withLayer(document_->release(), at, layer, {}, &id));
     document_->selectPanel(at);
     document_->selectLayer(id);
     Q_EMIT placed();
 }
 
 void CreditsView::askWrite() {
-    const QString file = QFileDialog::getSaveFileName(this, tr("Write the credits"), QStringLiteral("credits.txt"), tr("Text (*.txt);;Comma-separated (*.csv)"));
+    const QString file =
+        QFileDialog::getSaveFileName(this, tr("Write the credits"), QStringLiteral("credits.txt"),
+                                     tr("Text (*.txt);;Comma-separated (*.csv)"));
     if (!file.isEmpty()) writeTo(file);
 }
 
 void CreditsView::writeTo(const QString& file) {
-    const std::string text = file.endsWith(QStringLiteral(".csv")) ? creditTable(*document_->release()) : creditText(*document_->release()) + "\n";
-    if (auto written = writeFile(file.toStdString(), {reinterpret_cast<const uint8_t*>(text.data()), text.size()}); !written)
+    const std::string text = file.endsWith(QStringLiteral(".csv")) ? creditTable(*document_->release())
+                                                                   : creditText(*document_->release()) + "\n";
+    if (auto written =
+            writeFile(file.toStdString(), {reinterpret_cast<const uint8_t*>(text.data()), text.size()});
+        !written)
         Q_EMIT told(q(written.error().message));
 }
 

@@ -48,8 +48,10 @@ class ColourSpot : public QToolButton {
 
 template <class T>
 void toggle(std::optional<T>& value, const T& to, bool on) {
-    if (on) value = to;
-    else if (value == to) value.reset();
+    if (on)
+        value = to;
+    else if (value == to)
+        value.reset();
 }
 
 } // namespace
@@ -62,19 +64,24 @@ FacetPanel::FacetPanel(bool ofRelease, QWidget* parent)
     column->addWidget(heading(tr("Kind")));
     for (int i = 0; i < kSourceKinds; ++i) {
         const auto kind = static_cast<SourceKind>(i);
-        row(column, tr(nameOf(kind)), [=](const FacetCounts& c) { return c.kinds[size_t(i)]; },
+        row(
+            column, tr(nameOf(kind)), [=](const FacetCounts& c) { return c.kinds[size_t(i)]; },
             [=, this] { return query_.kind == kind; }, [=, this](bool on) { toggle(query_.kind, kind, on); });
     }
     column->addSpacing(9);
     column->addWidget(heading(tr("Shape")));
     for (int i = 0; i < kShapeFacets; ++i) {
         const auto shape = static_cast<ShapeFacet>(i);
-        row(column, tr(nameOf(shape)), [=](const FacetCounts& c) { return c.shapes[size_t(i)]; },
-            [=, this] { return query_.shape == shape; }, [=, this](bool on) { toggle(query_.shape, shape, on); });
+        row(
+            column, tr(nameOf(shape)), [=](const FacetCounts& c) { return c.shapes[size_t(i)]; },
+            [=, this] { return query_.shape == shape; },
+            [=, this](bool on) { toggle(query_.shape, shape, on); });
     }
-    row(column, tr("12-inch front"), [](const FacetCounts& c) { return c.largeEnough; },
+    row(
+        column, tr("12-inch front"), [](const FacetCounts& c) { return c.largeEnough; },
         [this] { return query_.onlyLargeEnough; }, [this](bool on) { query_.onlyLargeEnough = on; })
-        ->setToolTip(tr("Enough pixels for the front of a 12-inch sleeve at 300 ppi, %1 a side, or a drawing").arg(kFrontPixels));
+        ->setToolTip(tr("Enough pixels for the front of a 12-inch sleeve at 300 ppi, %1 a side, or a drawing")
+                         .arg(kFrontPixels));
     column->addSpacing(9);
     column->addWidget(heading(tr("Main colour")));
     makeColours(column);
@@ -85,8 +92,9 @@ FacetPanel::FacetPanel(bool ofRelease, QWidget* parent)
     if (ofRelease) {
         column->addSpacing(9);
         column->addWidget(heading(tr("Release")));
-        row(column, tr("Used in it"), [](const FacetCounts& c) { return c.used; }, [this] { return query_.onlyUsed; },
-            [this](bool on) { query_.onlyUsed = on; });
+        row(
+            column, tr("Used in it"), [](const FacetCounts& c) { return c.used; },
+            [this] { return query_.onlyUsed; }, [this](bool on) { query_.onlyUsed = on; });
     }
     column->addSpacing(8);
     column->addWidget(clear_ = wordButton(tr("Show all"), tr("Narrow the search by nothing")));
@@ -118,7 +126,9 @@ void FacetRow::paintEvent(QPaintEvent*) {
     painter.setRenderHint(QPainter::Antialiasing);
     const QRectF area = QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5);
     painter.setPen(hasFocus() ? QPen(t.accent, 1) : QPen(Qt::NoPen));
-    painter.setBrush(isChecked() ? t.ink : underMouse() && isEnabled() ? t.hairline : QColor(Qt::transparent));
+    painter.setBrush(isChecked()                   ? t.ink
+                     : underMouse() && isEnabled() ? t.hairline
+                                                   : QColor(Qt::transparent));
     painter.drawRoundedRect(area, 6, 6);
     painter.setFont(uiFont(12, isChecked() ? 600 : 400));
     painter.setPen(isChecked() ? t.sheet : isEnabled() ? t.ink : t.softInk);
@@ -126,13 +136,15 @@ void FacetRow::paintEvent(QPaintEvent*) {
     const QRect words = rect().adjusted(8, 0, -8, 0);
     const QString count = count_ > 0 ? QString::number(count_) : QString();
     const int room = words.width() - painter.fontMetrics().horizontalAdvance(count) - 8;
-    painter.drawText(words, Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(text(), Qt::ElideRight, room));
+    painter.drawText(words, Qt::AlignLeft | Qt::AlignVCenter,
+                     painter.fontMetrics().elidedText(text(), Qt::ElideRight, room));
     painter.setPen(isChecked() ? t.sheet : t.softInk);
     painter.drawText(words, Qt::AlignRight | Qt::AlignVCenter, count);
 }
 
-QAbstractButton* FacetPanel::row(QVBoxLayout* column, const QString& name, std::function<int(const FacetCounts&)> count,
-                                 std::function<bool()> isOn, std::function<void(bool)> set) {
+QAbstractButton* FacetPanel::row(QVBoxLayout* column, const QString& name,
+                                 std::function<int(const FacetCounts&)> count, std::function<bool()> isOn,
+                                 std::function<void(bool)> set) {
     auto* button = new FacetRow(name);
     column->addWidget(button);
     connect(button, &QAbstractButton::clicked, this, [this, set = std::move(set)](bool on) {
@@ -178,7 +190,8 @@ void FacetPanel::refreshLicences(const FacetCounts& counts) {
     std::sort(ordered.begin(), ordered.end());
     std::vector<std::string> names;
     for (size_t i = 0; i < std::min(kMost, ordered.size()); ++i) names.push_back(ordered[i].second);
-    if (query_.licence && std::find(names.begin(), names.end(), *query_.licence) == names.end()) names.push_back(*query_.licence);
+    if (query_.licence && std::find(names.begin(), names.end(), *query_.licence) == names.end())
+        names.push_back(*query_.licence);
     if (names == licenceNames_) return;
     std::erase_if(rows_, [this](const Row& r) {
         if (licences_->indexOf(r.button) < 0) return false;
@@ -189,12 +202,14 @@ void FacetPanel::refreshLicences(const FacetCounts& counts) {
     });
     licenceNames_ = names;
     for (const std::string& name : names)
-        row(licences_, name.empty() ? tr("Not known") : q(name),
+        row(
+            licences_, name.empty() ? tr("Not known") : q(name),
             [name](const FacetCounts& c) {
                 const auto found = c.licences.find(name);
                 return found == c.licences.end() ? 0 : found->second;
             },
-            [name, this] { return query_.licence == name; }, [name, this](bool on) { toggle(query_.licence, name, on); });
+            [name, this] { return query_.licence == name; },
+            [name, this](bool on) { toggle(query_.licence, name, on); });
 }
 
 void FacetPanel::refresh(const FacetCounts& counts) {
@@ -208,7 +223,8 @@ void FacetPanel::refresh(const FacetCounts& counts) {
         chips_[i]->setToolTip(chips_[i]->accessibleName() + QStringLiteral("  %1").arg(counts.colours[i]));
     }
     licenceHead_->setVisible(!licenceNames_.empty());
-    clear_->setEnabled(query_.kind || query_.shape || query_.colour || query_.licence || query_.onlyUsed || query_.onlyLargeEnough);
+    clear_->setEnabled(query_.kind || query_.shape || query_.colour || query_.licence || query_.onlyUsed ||
+                       query_.onlyLargeEnough);
 }
 
 } // namespace glyptos

@@ -44,8 +44,9 @@ class FacetPanel : public QWidget {
         std::function<int(const FacetCounts&)> count;
         std::function<bool()> isOn;
     };
-    QAbstractButton* row(QVBoxLayout* column, const QString& name, std::function<int(const FacetCounts&)> count,
-                     std::function<bool()> isOn, std::function<void(bool)> set);
+    QAbstractButton* row(QVBoxLayout* column, const QString& name,
+                         std::function<int(const FacetCounts&)> count, std::function<bool()> isOn,
+                         std::function<void(bool)> set);
     void makeColours(QVBoxLayout* column);
     void refreshLicences(const FacetCounts& counts);
     void refresh(const FacetCounts& counts);

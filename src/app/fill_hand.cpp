@@ -174,12 +174,13 @@ void FillHand::chooseColour(size_t stop) {
     if (palette.empty()) return chooseFreely(stop);
     const auto now = gradient();
     auto* popup = new ColourPopup(palette, now->gradient.stops[stop].colour, &bench_);
-    QObject::connect(popup, &ColourPopup::chosen, &bench_, [this, one = layer(), stop, run = now->gradient](const Ink& ink) {
-        Gradient g = run;
-        g.stops[stop].colour = ink;
-        set(one, g);
-        settle(ComposeBench::tr("Colour of a gradient"));
-    });
+    QObject::connect(popup, &ColourPopup::chosen, &bench_,
+                     [this, one = layer(), stop, run = now->gradient](const Ink& ink) {
+                         Gradient g = run;
+                         g.stops[stop].colour = ink;
+                         set(one, g);
+                         settle(ComposeBench::tr("Colour of a gradient"));
+                     });
     QObject::connect(popup, &ColourPopup::otherAsked, &bench_, [this, stop] { chooseFreely(stop); });
     popup->popUpAt(QCursor::pos());
 }

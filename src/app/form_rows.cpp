@@ -83,7 +83,8 @@ void ColourButton::setColour(const Ink& colour, const std::vector<Swatch>& palet
     palette_ = palette;
     QString says = QString::fromStdString(toHex(colour));
     for (const Swatch& s : palette)
-        if (s.id == colour.swatch) says = tr("%1, %2 of the release").arg(says, QString::fromStdString(s.name));
+        if (s.id == colour.swatch)
+            says = tr("%1, %2 of the release").arg(says, QString::fromStdString(s.name));
     setToolTip(says);
     update();
 }
@@ -98,7 +99,8 @@ void ColourButton::ask() {
 
 void ColourButton::askOther() {
     QColorDialog* dialog = colourChooser(colour(), this);
-    connect(dialog, &QColorDialog::colorSelected, this, [this](const QColor& c) { Q_EMIT chosen(fromQt(c)); });
+    connect(dialog, &QColorDialog::colorSelected, this,
+            [this](const QColor& c) { Q_EMIT chosen(fromQt(c)); });
     dialog->open();
 }
 

@@ -24,7 +24,9 @@ QString q(const std::string& s) {
 /// The coarsest level with about 900 px, to paint beside the panel.
 QImage imageOf(const Pyramid& pyramid) {
     int level = pyramid.levels() - 1;
-    while (level > pyramid.firstLevel() && std::max(pyramid.level(level).width, pyramid.level(level).height) < 900) --level;
+    while (level > pyramid.firstLevel() &&
+           std::max(pyramid.level(level).width, pyramid.level(level).height) < 900)
+        --level;
     const Picture& p = pyramid.level(level);
     QImage out(p.width, p.height, QImage::Format_RGBA8888_Premultiplied);
     for (int y = 0; y < p.height; ++y)
@@ -73,16 +75,19 @@ QWidget* FramingSheet::makeBar() {
     });
     turn_ = new NumberField(tr("Straighten"), plainUnit(QStringLiteral("°"), 1, 0.1, -kMostTurn, kMostTurn));
     turn_->setFixedWidth(66);
-    connect(turn_, &NumberField::edited, this, [this](double v, bool) { change([=](Framing& f) { f.turn = v; }); });
+    connect(turn_, &NumberField::edited, this,
+            [this](double v, bool) { change([=](Framing& f) { f.turn = v; }); });
     zoom_ = new QSlider(Qt::Horizontal);
     zoom_->setRange(0, 100);
     zoom_->setFixedWidth(90);
     zoom_->setAccessibleName(tr("Closer"));
     zoom_->setToolTip(tr("How much closer than it must be to cover"));
-    connect(zoom_, &QSlider::valueChanged, this, [this](int v) { change([=](Framing& f) { f.zoom = std::pow(kMostZoom, v / 100.0); }); });
+    connect(zoom_, &QSlider::valueChanged, this,
+            [this](int v) { change([=](Framing& f) { f.zoom = std::pow(kMostZoom, v / 100.0); }); });
     flip_ = new QPushButton(tr("Flip"));
     flip_->setCheckable(true);
-    connect(flip_, &QPushButton::clicked, this, [this](bool on) { change([=](Framing& f) { f.flip = on; }); });
+    connect(flip_, &QPushButton::clicked, this,
+            [this](bool on) { change([=](Framing& f) { f.flip = on; }); });
     guides_ = new QCheckBox(tr("Thirds"));
     guides_->setChecked(true);
     connect(guides_, &QCheckBox::clicked, this, [this] { update(); });
@@ -91,9 +96,11 @@ QWidget* FramingSheet::makeBar() {
     keep_->setToolTip(tr("Enter; Esc leaves it as it was"));
     connect(keep_, &QPushButton::clicked, this, &FramingSheet::keep);
     QLabel* straighten = new FieldLabel(tr("Straighten"), turn_);
-    for (QWidget* w : {static_cast<QWidget*>(covers_), static_cast<QWidget*>(whole_), static_cast<QWidget*>(subjectIn_), static_cast<QWidget*>(straighten),
-                       static_cast<QWidget*>(turn_), static_cast<QWidget*>(roleLabel(tr("Closer"), "soft")), static_cast<QWidget*>(zoom_),
-                       static_cast<QWidget*>(flip_), static_cast<QWidget*>(guides_), static_cast<QWidget*>(keep_)})
+    for (QWidget* w :
+         {static_cast<QWidget*>(covers_), static_cast<QWidget*>(whole_), static_cast<QWidget*>(subjectIn_),
+          static_cast<QWidget*>(straighten), static_cast<QWidget*>(turn_),
+          static_cast<QWidget*>(roleLabel(tr("Closer"), "soft")), static_cast<QWidget*>(zoom_),
+          static_cast<QWidget*>(flip_), static_cast<QWidget*>(guides_), static_cast<QWidget*>(keep_)})
         row->addWidget(w);
     return bar;
 }
@@ -141,7 +148,8 @@ void FramingSheet::open(const std::string& layer) {
 
 void FramingSheet::readLook() {
     const SourcePtr s = source();
-    const PyramidPtr picture = s ? engine_.pictures.picture(*s, 900.0 / std::max(s->width, s->height)) : nullptr;
+    const PyramidPtr picture =
+        s ? engine_.pictures.picture(*s, 900.0 / std::max(s->width, s->height)) : nullptr;
     if (!picture) return;
     const bool first = look_.isNull();
     look_ = imageOf(*picture);
@@ -234,7 +242,8 @@ void FramingSheet::paintEvent(QPaintEvent*) {
     const auto line = [&](QPointF from, QPointF to, bool strong) {
         painter.setPen(QPen(QColor(0, 0, 0, 90), 3));
         painter.drawLine(from, to);
-        painter.setPen(QPen(QColor(255, 255, 255, strong ? 230 : 170), 1, strong ? Qt::SolidLine : Qt::DashLine));
+        painter.setPen(
+            QPen(QColor(255, 255, 255, strong ? 230 : 170), 1, strong ? Qt::SolidLine : Qt::DashLine));
         painter.drawLine(from, to);
     };
     painter.setBrush(Qt::NoBrush);
@@ -242,8 +251,10 @@ void FramingSheet::paintEvent(QPaintEvent*) {
     painter.drawRect(trim);
     if (!guides_->isChecked()) return;
     for (const double k : {1 / 3.0, 2 / 3.0}) {
-        line({trim.left() + k * trim.width(), trim.top()}, {trim.left() + k * trim.width(), trim.bottom()}, false);
-        line({trim.left(), trim.top() + k * trim.height()}, {trim.right(), trim.top() + k * trim.height()}, false);
+        line({trim.left() + k * trim.width(), trim.top()}, {trim.left() + k * trim.width(), trim.bottom()},
+             false);
+        line({trim.left(), trim.top() + k * trim.height()}, {trim.right(), trim.top() + k * trim.height()},
+             false);
     }
     const QPointF c = trim.center();
     line(c - QPointF(9, 0), c + QPointF(9, 0), true);
@@ -275,11 +286,16 @@ void FramingSheet::wheelEvent(QWheelEvent* event) {
 }
 
 void FramingSheet::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) return keep();
+    // A figure typed into a field of the bar ends with Return too.
+    if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && hasFocus()) return keep();
     if (event->key() == Qt::Key_Escape) return leave();
     const double step = event->modifiers() & Qt::ShiftModifier ? 0.05 : 0.005;
-    const Vec2 by{event->key() == Qt::Key_Right ? -step : event->key() == Qt::Key_Left ? step : 0,
-                  event->key() == Qt::Key_Down ? -step : event->key() == Qt::Key_Up ? step : 0};
+    const Vec2 by{event->key() == Qt::Key_Right  ? -step
+                  : event->key() == Qt::Key_Left ? step
+                                                 : 0,
+                  event->key() == Qt::Key_Down ? -step
+                  : event->key() == Qt::Key_Up ? step
+                                               : 0};
     if (by == Vec2{}) return QWidget::keyPressEvent(event);
     subjectIn_->setChecked(false);
     change([&](Framing& f) { f.middle = middleMet(area(), *source(), f) + by; });

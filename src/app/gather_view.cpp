@@ -88,7 +88,9 @@ QWidget* GatherView::makeBar() {
     }
     connect(places_, &QButtonGroup::idClicked, this, [this](int id) { showPlace(static_cast<Place>(id)); });
     words->addStretch();
-    beside_ = wordButton(tr("Wall beside"), tr("Shows the wall beside the pictures, to pin by dragging (W pins what is chosen)"), true);
+    beside_ = wordButton(tr("Wall beside"),
+                         tr("Shows the wall beside the pictures, to pin by dragging (W pins what is chosen)"),
+                         true);
     connect(beside_, &QToolButton::clicked, this, &GatherView::setWallBeside);
     words->addWidget(beside_);
     rows->addLayout(words);
@@ -177,12 +179,15 @@ void GatherView::connectCrate() {
     connect(&crate_, &CrateService::changed, this, &GatherView::search);
     connect(&crate_, &CrateService::told, this, &GatherView::told);
     connect(&crate_, &CrateService::found, this, [this](const Found& found) {
-        crateGrid_->setEmptyText(crate_.shelf()->entries().empty()
-                                     ? tr("The crate is empty. Drop pictures or folders here, paste one, or use “Add to the crate”; the stock drawer has some to begin with.")
-                                     : tr("Nothing in the crate is like that. Try fewer letters, or “Show all” at the left."));
+        crateGrid_->setEmptyText(
+            crate_.shelf()->entries().empty()
+                ? tr("The crate is empty. Drop pictures or folders here, paste one, or use “Add to the "
+                     "crate”; the stock drawer has some to begin with.")
+                : tr("Nothing in the crate is like that. Try fewer letters, or “Show all” at the left."));
         crateGrid_->setEntries(found.entries);
         facets_->setCounts(found.counts);
-        if (place_ == CratePlace) count_->setText(tr("%1 of %2").arg(found.entries.size()).arg(crate_.shelf()->entries().size()));
+        if (place_ == CratePlace)
+            count_->setText(tr("%1 of %2").arg(found.entries.size()).arg(crate_.shelf()->entries().size()));
         refreshDetails();
     });
     connect(&crate_, &CrateService::progressed, this, [this](int done, int all) {
@@ -198,7 +203,10 @@ void GatherView::connectCrate() {
         drawerGrid_->setEmptyText(tr("The agency has nothing like that."));
         drawerGrid_->setEntries(found.entries);
         drawerFacets_->setCounts(found.counts);
-        if (place_ == DrawerPlace) count_->setText(tr("%1 of %2").arg(found.entries.size()).arg(crate_.agency() ? q(crate_.agency()->name()) : QString()));
+        if (place_ == DrawerPlace)
+            count_->setText(tr("%1 of %2")
+                                .arg(found.entries.size())
+                                .arg(crate_.agency() ? q(crate_.agency()->name()) : QString()));
         refreshDetails();
     });
     connect(&crate_, &CrateService::drawerFailed, this, [this](const QString& sentence) {
@@ -218,7 +226,8 @@ void GatherView::connectCrate() {
 }
 
 void GatherView::connectDetails() {
-    for (SourceGrid* g : {crateGrid_, drawerGrid_}) connect(g, &SourceGrid::chosenChanged, this, &GatherView::refreshDetails);
+    for (SourceGrid* g : {crateGrid_, drawerGrid_})
+        connect(g, &SourceGrid::chosenChanged, this, &GatherView::refreshDetails);
     connect(crateGrid_, &SourceGrid::activated, details_, &SourceDetails::placeAsked);
     connect(drawerGrid_, &SourceGrid::activated, details_, &SourceDetails::takeAsked);
     connect(crateGrid_, &SourceGrid::menuAsked, this, [this](const QPoint& at) {
@@ -231,7 +240,8 @@ void GatherView::connectDetails() {
         menu->popup(at);
     });
     connect(details_, &SourceDetails::placeAsked, this, [this] {
-        if (!chosenFiles().isEmpty() && place_ == CratePlace) Q_EMIT placeAsked(chosenFiles(), document_->piecePanel(), std::nullopt);
+        if (!chosenFiles().isEmpty() && place_ == CratePlace)
+            Q_EMIT placeAsked(chosenFiles(), document_->piecePanel(), std::nullopt);
     });
     connect(details_, &SourceDetails::pinAsked, this, [this] {
         if (!chosenFiles().isEmpty()) Q_EMIT placeAsked(chosenFiles(), wallPanel(), std::nullopt);
@@ -278,7 +288,8 @@ void GatherView::setDocument(Document* document) {
 void GatherView::editFacts(const std::string& source, const SourceFacts& facts) {
     crate_.change(source, facts);
     if (crate_.entry(source) == nullptr && !document_->release()->source(source)) return;
-    document_->edit(tr("What is known of %1").arg(q(facts.title)), withFacts(document_->release(), source, facts));
+    document_->edit(tr("What is known of %1").arg(q(facts.title)),
+                    withFacts(document_->release(), source, facts));
 }
 
 void GatherView::refreshUsed() {
@@ -363,7 +374,8 @@ void GatherView::refreshDetails() {
     for (const EntryPtr& e : entries)
         if (e != current) ordered.push_back(e);
     const Agency* agency = crate_.agency();
-    details_->show(ordered, fromDrawer, fromDrawer && agency && current ? agency->licence(current->facts.licence) : nullptr);
+    details_->show(ordered, fromDrawer,
+                   fromDrawer && agency && current ? agency->licence(current->facts.licence) : nullptr);
     const PiecePtr piece = document_->release()->piece(document_->piecePanel().piece);
     details_->setPiece(piece ? q(piece->name) : QString());
 }
@@ -375,7 +387,9 @@ QStringList GatherView::chosenFiles() const {
 }
 
 void GatherView::askAddFiles() {
-    crate_.add(QFileDialog::getOpenFileNames(this, tr("Add to the crate"), {}, tr("Sources (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg *.cube);;All files (*)")));
+    crate_.add(QFileDialog::getOpenFileNames(
+        this, tr("Add to the crate"), {},
+        tr("Sources (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg *.cube);;All files (*)")));
 }
 
 void GatherView::askAddFolder() {
@@ -386,20 +400,24 @@ void GatherView::askAddFolder() {
 void GatherView::fillWatchMenu(QMenu* menu) {
     menu->clear();
     menu->addAction(tr("Watch a folder…"), this, [this] {
-        const QString folder = QFileDialog::getExistingDirectory(this, tr("New pictures in it come into the crate by themselves"));
+        const QString folder = QFileDialog::getExistingDirectory(
+            this, tr("New pictures in it come into the crate by themselves"));
         if (!folder.isEmpty()) crate_.setWatched(folder, true);
     });
     menu->addSeparator();
     for (const std::string& folder : crate_.watched()) {
-        QAction* entry = menu->addAction(q(folder), this, [this, folder] { crate_.setWatched(q(folder), false); });
+        QAction* entry =
+            menu->addAction(q(folder), this, [this, folder] { crate_.setWatched(q(folder), false); });
         entry->setCheckable(true);
         entry->setChecked(true);
     }
 }
 
 void GatherView::takeFocus() {
-    if (place_ == WallPlace) wall()->setFocus();
-    else if (place_ == CratePlace || place_ == DrawerPlace) grid()->setFocus();
+    if (place_ == WallPlace)
+        wall()->setFocus();
+    else if (place_ == CratePlace || place_ == DrawerPlace)
+        grid()->setFocus();
 }
 
 bool GatherView::paste() {
@@ -424,7 +442,8 @@ void GatherView::showEvent(QShowEvent*) {
 void GatherView::keyPressEvent(QKeyEvent* event) {
     if (event->matches(QKeySequence::Paste) && place_ == CratePlace && paste()) return;
     if (event->matches(QKeySequence::Find)) return search_->setFocus();
-    if (event->key() == Qt::Key_W && place_ == CratePlace && event->modifiers() == Qt::NoModifier) return Q_EMIT details_->pinAsked();
+    if (event->key() == Qt::Key_W && place_ == CratePlace && event->modifiers() == Qt::NoModifier)
+        return Q_EMIT details_->pinAsked();
     if (event->key() == Qt::Key_Escape && !like_.empty()) return setLike(false);
     QWidget::keyPressEvent(event);
 }

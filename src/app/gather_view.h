@@ -46,7 +46,8 @@ class GatherView : public QWidget {
 
   Q_SIGNALS:
     /// Pictures are to be placed on a panel; nothing for the middle.
-    void placeAsked(const QStringList& files, const glyptos::PanelRef& panel, std::optional<glyptos::Vec2> at);
+    void placeAsked(const QStringList& files, const glyptos::PanelRef& panel,
+                    std::optional<glyptos::Vec2> at);
     void composeAsked();
     void told(const QString& sentence);
 

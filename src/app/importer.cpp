@@ -32,7 +32,8 @@ void Importer::setDocument(Document* document) {
     document_ = document;
 }
 
-void Importer::bringIn(const QStringList& files, std::optional<Vec2> at, const std::optional<PanelRef>& panel) {
+void Importer::bringIn(const QStringList& files, std::optional<Vec2> at,
+                       const std::optional<PanelRef>& panel) {
     read(files, Purpose::Layers, at, {}, panel);
 }
 
@@ -123,7 +124,8 @@ void Importer::place(const Imported& picture) {
     if (isWall(target_)) return pin(source);
     Framing framing;
     const Rect area = here->withBleed();
-    const Rect part = partInFrame(saliencyOf(*picture.look), double(source->width) / source->height, area.w / area.h);
+    const Rect part =
+        partInFrame(saliencyOf(*picture.look), double(source->width) / source->height, area.w / area.h);
     framing.middle = part.centre();
     placeSource(source, framed(area, *source, framing));
 }
@@ -137,7 +139,8 @@ void Importer::placeAgain(const std::string& id, const PanelRef& panel) {
     Framing framing;
     const Rect area = here->withBleed();
     if (const PyramidPtr look = engine_.pictures.picture(*source, 0.01))
-        framing.middle = partInFrame(saliencyOf(*look), double(source->width) / source->height, area.w / area.h).centre();
+        framing.middle =
+            partInFrame(saliencyOf(*look), double(source->width) / source->height, area.w / area.h).centre();
     placeSource(source, framed(area, *source, framing));
 }
 
@@ -161,12 +164,15 @@ void Importer::placeSource(const SourcePtr& source, Placement covering) {
     const bool first =
         std::none_of(stack.begin(), stack.end(), [](const LayerPtr& l) { return l->as<PictureContent>(); });
     Layer layer;
-    layer.name = source->facts.title.empty() ? std::filesystem::path(source->name).stem().string() : source->facts.title;
+    layer.name = source->facts.title.empty() ? std::filesystem::path(source->name).stem().string()
+                                             : source->facts.title;
     layer.content = PictureContent{source->id, {0, 0, 1, 1}};
-    layer.placement = first ? covering : within(here->trim(), *source, 0.6, at_.value_or(here->trim().centre()));
+    layer.placement =
+        first ? covering : within(here->trim(), *source, 0.6, at_.value_or(here->trim().centre()));
     std::string id;
     const std::string above = document_->panel() == target_ ? document_->layer() : std::string();
-    ReleasePtr next = withLayer(withSource(document_->release(), source), target_, std::move(layer), above, &id);
+    ReleasePtr next =
+        withLayer(withSource(document_->release(), source), target_, std::move(layer), above, &id);
     if (first) next = withMovedLayer(next, target_, id, {}, stack.size() + 1);
     const Rect area = here->withBleed();
     const double proportion = (area.w / area.h) / (double(source->width) / source->height);
@@ -186,8 +192,7 @@ void Importer::replaceBy(const Imported& picture) {
     if (picture.source->format == "jpeg")
         engine_.pictures.offer(*picture.source, picture.look, kLookReduction);
     document_->edit(tr("Replace %1 by %2").arg(q(layer->name), q(picture.source->name)),
-                    withChangedLayer(withSource(document_->release(), picture.source), target_,
-                                     replaced_,
+                    withChangedLayer(withSource(document_->release(), picture.source), target_, replaced_,
                                      [&](Layer& l) { l = withPicture(l, *old, *picture.source); }));
     Q_EMIT placed();
 }

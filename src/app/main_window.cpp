@@ -3,8 +3,8 @@
 #include "app/theme.h"
 #include "base/text.h"
 #include "release/credits.h"
-#include "release/wall.h"
 #include "release/placing.h"
+#include "release/wall.h"
 
 #include <QApplication>
 #include <QCloseEvent>
@@ -96,8 +96,9 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     });
     connect(compose_->bench(), &ComposeBench::picturesArrived, this,
             [this](const QStringList& files, Vec2 at) { bringIn(files, at); });
-    for (BenchView* bench : {static_cast<BenchView*>(compose_->bench()), static_cast<BenchView*>(layout_->bench()),
-                             static_cast<BenchView*>(gather_->wall())})
+    for (BenchView* bench :
+         {static_cast<BenchView*>(compose_->bench()), static_cast<BenchView*>(layout_->bench()),
+          static_cast<BenchView*>(gather_->wall())})
         connect(bench, &BenchView::pointerMoved, this, [this](Vec2 at, const QColor& c) {
             const PiecePtr piece = document_->piece();
             if (!piece) return;
@@ -208,18 +209,24 @@ StartSheet* MainWindow::askNewRelease() {
 }
 
 void MainWindow::connectGather() {
-    connect(&importer_, &Importer::covered, this, [this](const std::string& layer) { compose_->framing()->open(layer); });
+    connect(&importer_, &Importer::covered, this,
+            [this](const std::string& layer) { compose_->framing()->open(layer); });
     importer_.setFacts([this](const std::string& source) { return crate_.facts(source); });
     connect(gather_, &GatherView::placeAsked, this,
-            [this](const QStringList& files, const PanelRef& panel, std::optional<Vec2> at) { importer_.bringIn(files, at, panel); });
+            [this](const QStringList& files, const PanelRef& panel, std::optional<Vec2> at) {
+                importer_.bringIn(files, at, panel);
+            });
     connect(strip_, &SetStrip::picturesArrived, this,
-            [this](const QStringList& files, const PanelRef& panel) { importer_.bringIn(files, std::nullopt, panel); });
+            [this](const QStringList& files, const PanelRef& panel) {
+                importer_.bringIn(files, std::nullopt, panel);
+            });
     connect(gather_, &GatherView::composeAsked, this, [this] { showStep(Step::Compose); });
     connect(gather_, &GatherView::told, this, &MainWindow::tell);
     WallBench* wall = gather_->wall();
     const auto pieceAt = [this](QPoint global) { return strip_->pieceAt(strip_->mapFromGlobal(global)); };
     wall->setElsewhere([=](QPoint global) { return pieceAt(global) != nullptr; });
-    connect(wall, &WallBench::draggedOver, this, [=, this](QPoint global) { strip_->setTarget(pieceAt(global)); });
+    connect(wall, &WallBench::draggedOver, this,
+            [=, this](QPoint global) { strip_->setTarget(pieceAt(global)); });
     connect(wall, &WallBench::droppedElsewhere, this, [=, this](QPoint global) {
         strip_->setTarget(nullptr);
         const PiecePtr piece = pieceAt(global);

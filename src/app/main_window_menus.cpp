@@ -2,6 +2,7 @@
 
 #include "app/preferences_sheet.h"
 #include "app/theme.h"
+#include "release/wall.h"
 
 #include <QApplication>
 #include <QFileInfo>
@@ -65,7 +66,7 @@ void MainWindow::makeEditMenu() {
         std::vector<std::string> all;
         for (const LayerPtr& layer : stackOf(*document_->release(), document_->panel()))
             all.push_back(layer->id);
-        showStep(Step::Compose);
+        if (!isWall(document_->panel())) showStep(Step::Compose);
         document_->selectLayers(std::move(all));
     });
     menu->addSeparator();

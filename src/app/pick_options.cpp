@@ -24,9 +24,11 @@ PickOptions::PickOptions(ComposeBench& bench, QWidget* parent)
     row->addWidget(roleLabel(tr("It averages"), "soft"));
     row->addWidget(side_ = new QComboBox);
     side_->setAccessibleName(tr("Averaged over"));
-    for (const int side : kSides) side_->addItem(side == 1 ? tr("one pixel") : tr("%1 × %1 pixels").arg(side));
+    for (const int side : kSides)
+        side_->addItem(side == 1 ? tr("one pixel") : tr("%1 × %1 pixels").arg(side));
     connect(side_, &QComboBox::activated, this, [this](int i) { bench_.setSampleSide(kSides[size_t(i)]); });
-    row->addWidget(keep_ = wordButton(tr("Keep it in the palette"), tr("Puts the picked colour into the release's palette")));
+    row->addWidget(keep_ = wordButton(tr("Keep it in the palette"),
+                                      tr("Puts the picked colour into the release's palette")));
     keep_->setEnabled(false);
     connect(keep_, &QToolButton::clicked, this, &PickOptions::keep);
     connect(&bench_, &ComposeBench::colourPicked, this, [this](const QColor& colour) {
@@ -37,7 +39,8 @@ PickOptions::PickOptions(ComposeBench& bench, QWidget* parent)
 
 void PickOptions::keep() {
     const Rgba colour = fromQt(picked_);
-    bench_.document()->edit(tr("%1 into the palette").arg(picked_.name()), withSwatches(bench_.document()->release(), {{nameOf(colour), colour}}));
+    bench_.document()->edit(tr("%1 into the palette").arg(picked_.name()),
+                            withSwatches(bench_.document()->release(), {{nameOf(colour), colour}}));
 }
 
 } // namespace glyptos

@@ -43,7 +43,8 @@ PictureSection::PictureSection(Engine& engine)
     form->addRow(new FieldLabel(tr("Crop ← →"), crop_[0]), inOneRow({crop_[0], crop_[2]}));
     form->addRow(new FieldLabel(tr("Crop ↑ ↓"), crop_[1]), inOneRow({crop_[1], crop_[3]}));
     auto* frame = new QPushButton(tr("Frame…"));
-    frame->setToolTip(tr("Chooses how the picture covers the panel: slid, straightened, turned over, with guides"));
+    frame->setToolTip(
+        tr("Chooses how the picture covers the panel: slid, straightened, turned over, with guides"));
     connect(frame, &QPushButton::clicked, this, &PictureSection::framingAsked);
     form->addRow(inOneRow({frame, ground, replace}));
 }

@@ -57,10 +57,12 @@ SourceDetails::SourceDetails(CrateService& service, ThumbnailStore& thumbnails, 
     column->addWidget(heading(tr("Its colours")));
     column->addWidget(chips_);
     column->addWidget(keepAll_ = new QPushButton(tr("Keep them in the palette")));
-    keepAll_->setToolTip(tr("Puts these colours into the release's palette; one of them goes in by a click on it"));
+    keepAll_->setToolTip(
+        tr("Puts these colours into the release's palette; one of them goes in by a click on it"));
     connect(keepAll_, &QPushButton::clicked, this, [this] {
         std::vector<NamedColour> colours;
-        for (const ColourChip* chip : chips_->findChildren<ColourChip*>(QString(), Qt::FindDirectChildrenOnly))
+        for (const ColourChip* chip :
+             chips_->findChildren<ColourChip*>(QString(), Qt::FindDirectChildrenOnly))
             colours.push_back({nameOf(fromQt(chip->colour())), fromQt(chip->colour())});
         Q_EMIT coloursTaken(colours);
     });
@@ -85,7 +87,8 @@ QWidget* SourceDetails::makeDeeds() {
     take_ = new QPushButton(tr("Take it into the crate"));
     take_->setProperty("role", "main");
     remove_ = new QPushButton(tr("Out of the crate"));
-    remove_->setToolTip(tr("Takes it out of the crate; its file stays where it is, and so do releases that use it"));
+    remove_->setToolTip(
+        tr("Takes it out of the crate; its file stays where it is, and so do releases that use it"));
     connect(place_, &QPushButton::clicked, this, &SourceDetails::placeAsked);
     connect(pin_, &QPushButton::clicked, this, &SourceDetails::pinAsked);
     connect(take_, &QPushButton::clicked, this, &SourceDetails::takeAsked);
@@ -137,8 +140,9 @@ QLineEdit* SourceDetails::line(const QString& label, std::string SourceFacts::*m
     edit->setAccessibleName(label);
     form->addRow(roleLabel(label, "soft"), edit);
     lines_.emplace_back(edit, member);
-    connect(edit, &QLineEdit::editingFinished, this,
-            [=, this] { this->edit([&](SourceFacts& f) { f.*member = edit->text().trimmed().toStdString(); }); });
+    connect(edit, &QLineEdit::editingFinished, this, [=, this] {
+        this->edit([&](SourceFacts& f) { f.*member = edit->text().trimmed().toStdString(); });
+    });
     return edit;
 }
 
@@ -148,18 +152,22 @@ void SourceDetails::makeFacts(QFormLayout* form) {
     kind_ = new QComboBox;
     kind_->setAccessibleName(tr("Kind"));
     for (int i = 0; i < kSourceKinds; ++i) kind_->addItem(tr(nameOf(static_cast<SourceKind>(i))));
-    connect(kind_, &QComboBox::activated, this, [this](int i) { edit([=](SourceFacts& f) { f.kind = static_cast<SourceKind>(i); }); });
+    connect(kind_, &QComboBox::activated, this,
+            [this](int i) { edit([=](SourceFacts& f) { f.kind = static_cast<SourceKind>(i); }); });
     form->addRow(roleLabel(tr("Kind"), "soft"), kind_);
     tags_ = new QLineEdit;
     tags_->setAccessibleName(tr("Tags"));
     tags_->setPlaceholderText(tr("rope, tar, low tide"));
-    connect(tags_, &QLineEdit::editingFinished, this, [this] { edit([&](SourceFacts& f) { f.tags = tagsFrom(tags_->text()); }); });
+    connect(tags_, &QLineEdit::editingFinished, this,
+            [this] { edit([&](SourceFacts& f) { f.tags = tagsFrom(tags_->text()); }); });
     form->addRow(roleLabel(tr("Tags"), "soft"), tags_);
     line(tr("Maker"), &SourceFacts::maker, form);
-    line(tr("From"), &SourceFacts::origin, form)->setToolTip(tr("Where it came from: a page, an archive, an agency"));
+    line(tr("From"), &SourceFacts::origin, form)
+        ->setToolTip(tr("Where it came from: a page, an archive, an agency"));
     line(tr("Licence"), &SourceFacts::licence, form);
     line(tr("Credit"), &SourceFacts::credit, form)
-        ->setToolTip(tr("The line that its maker or licence asks for; when empty it is made from title, maker and licence"));
+        ->setToolTip(tr("The line that its maker or licence asks for; when empty it is made from title, "
+                        "maker and licence"));
     notes_ = new QPlainTextEdit;
     notes_->setAccessibleName(tr("Notes"));
     notes_->setFixedHeight(52);
@@ -186,7 +194,8 @@ void SourceDetails::edit(const std::function<void(SourceFacts&)>& change) {
 }
 
 void SourceDetails::show(const std::vector<EntryPtr>& entries, bool fromDrawer, const AgencyLicence* terms) {
-    const bool other = entries.size() != entries_.size() || entries.empty() || entries.front()->id != entries_.front()->id;
+    const bool other =
+        entries.size() != entries_.size() || entries.empty() || entries.front()->id != entries_.front()->id;
     entries_ = entries;
     fromDrawer_ = fromDrawer;
     const bool any = !entries.empty(), one = entries.size() == 1;
@@ -196,7 +205,9 @@ void SourceDetails::show(const std::vector<EntryPtr>& entries, bool fromDrawer, 
     take_->setVisible(fromDrawer);
     take_->setEnabled(one && !known);
     take_->setText(known ? tr("It is in the crate") : tr("Take it into the crate"));
-    for (QWidget* w : {static_cast<QWidget*>(place_), static_cast<QWidget*>(pin_), static_cast<QWidget*>(remove_)}) w->setVisible(!fromDrawer);
+    for (QWidget* w :
+         {static_cast<QWidget*>(place_), static_cast<QWidget*>(pin_), static_cast<QWidget*>(remove_)})
+        w->setVisible(!fromDrawer);
     likeness_->setVisible(one);
     facts_->setVisible(one);
     terms_->setVisible(fromDrawer && terms);
@@ -219,8 +230,11 @@ void SourceDetails::showPicture() {
     if (entries_.empty()) return;
     const EntryPtr& e = entries_.front();
     const QImage image = thumbnails_.get(e, service_.fileOf(*e));
-    if (image.isNull()) picture_->clear();
-    else picture_->setPixmap(QPixmap::fromImage(image.scaled(QSize(260, kPreview), Qt::KeepAspectRatio, Qt::SmoothTransformation)));
+    if (image.isNull())
+        picture_->clear();
+    else
+        picture_->setPixmap(QPixmap::fromImage(
+            image.scaled(QSize(260, kPreview), Qt::KeepAspectRatio, Qt::SmoothTransformation)));
 }
 
 void SourceDetails::showFacts() {
@@ -245,7 +259,8 @@ void SourceDetails::showColours() {
         size_->setText(tr("Their colours together, each counting as much as the others."));
     } else {
         title_->setText(q(e.name()));
-        QString says = e.width > 0 ? tr("%1 × %2 px, %3").arg(e.width).arg(e.height).arg(q(e.format)) : q(e.format);
+        QString says =
+            e.width > 0 ? tr("%1 × %2 px, %3").arg(e.width).arg(e.height).arg(q(e.format)) : q(e.format);
         if (e.width > 0 && !isLargeEnough(e))
             says += tr(" · %1 ppi on a 12-inch front").arg(300 * std::min(e.width, e.height) / kFrontPixels);
         if (e.pages > 1) says += tr(" · the first of %1 pages").arg(e.pages);
@@ -258,10 +273,15 @@ void SourceDetails::showColours() {
     for (const PaletteColour& c : joinedPalette(palettes)) {
         const QString name = q(nameOf(c.colour));
         auto* chip = new ColourChip(toQt(c.colour), name);
-        chip->setToolTip(tr("%1, %2, %3 % of it; a click puts it into the palette").arg(name, toQt(c.colour).name()).arg(c.share * 100, 0, 'f', 0));
+        chip->setToolTip(tr("%1, %2, %3 % of it; a click puts it into the palette")
+                             .arg(name, toQt(c.colour).name())
+                             .arg(c.share * 100, 0, 'f', 0));
         chip->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-        static_cast<QHBoxLayout*>(chips_->layout())->addWidget(chip, std::max(3, int(std::lround(c.share * 40))));
-        connect(chip, &QToolButton::clicked, this, [this, c] { Q_EMIT coloursTaken({{nameOf(c.colour), c.colour}}); });
+        static_cast<QHBoxLayout*>(chips_->layout())
+            ->addWidget(chip, std::max(3, int(std::lround(c.share * 40))));
+        connect(chip, &QToolButton::clicked, this, [this, c] {
+            Q_EMIT coloursTaken({{nameOf(c.colour), c.colour}});
+        });
     }
 }
 

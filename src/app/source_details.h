@@ -20,8 +20,8 @@ class SourceDetails : public QWidget {
     Q_OBJECT
   public:
     SourceDetails(CrateService& service, ThumbnailStore& thumbnails, QWidget* parent = nullptr);
-    /// The sources in hand: facts of the first, colours of all. `fromDrawer`: of the agency, with the terms of its
-    /// licence; nothing can be changed.
+    /// The sources in hand: facts of the first, colours of all. `fromDrawer`: of the agency, with the terms
+    /// of its licence; nothing can be changed.
     void show(const std::vector<EntryPtr>& entries, bool fromDrawer, const AgencyLicence* terms);
     /// The name of the piece that placing goes to; empty: there is none.
     void setPiece(const QString& name);

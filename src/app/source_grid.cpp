@@ -92,7 +92,8 @@ int SourceGrid::columns() const {
 QRect SourceGrid::cell(size_t index) const {
     const int n = columns(), spare = viewport()->width() - n * kCellWidth;
     const int column = int(index) % n, row = int(index) / n;
-    return {spare / 2 + column * kCellWidth, kMargin + row * kCellHeight - verticalScrollBar()->value(), kCellWidth, kCellHeight};
+    return {spare / 2 + column * kCellWidth, kMargin + row * kCellHeight - verticalScrollBar()->value(),
+            kCellWidth, kCellHeight};
 }
 
 QRect SourceGrid::cellOf(const std::string& id) const {
@@ -118,8 +119,10 @@ void SourceGrid::refreshRange() {
 void SourceGrid::show(size_t index) {
     const QRect r = cell(index);
     QScrollBar* bar = verticalScrollBar();
-    if (r.top() < 0) bar->setValue(bar->value() + r.top() - kMargin);
-    else if (r.bottom() > viewport()->height()) bar->setValue(bar->value() + r.bottom() - viewport()->height() + kMargin);
+    if (r.top() < 0)
+        bar->setValue(bar->value() + r.top() - kMargin);
+    else if (r.bottom() > viewport()->height())
+        bar->setValue(bar->value() + r.bottom() - viewport()->height() + kMargin);
 }
 
 void SourceGrid::paintEvent(QPaintEvent*) {
@@ -130,10 +133,12 @@ void SourceGrid::paintEvent(QPaintEvent*) {
     if (entries_.empty()) {
         painter.setPen(theme().softInk);
         painter.setFont(uiFont(13));
-        painter.drawText(viewport()->rect().adjusted(40, 40, -40, -40), Qt::AlignCenter | Qt::TextWordWrap, emptyText_);
+        painter.drawText(viewport()->rect().adjusted(40, 40, -40, -40), Qt::AlignCenter | Qt::TextWordWrap,
+                         emptyText_);
         return;
     }
-    const size_t first = size_t(std::max(0, verticalScrollBar()->value() - kMargin) / kCellHeight) * size_t(columns());
+    const size_t first =
+        size_t(std::max(0, verticalScrollBar()->value() - kMargin) / kCellHeight) * size_t(columns());
     for (size_t i = first; i < entries_.size(); ++i) {
         const QRect r = cell(i);
         if (r.top() > viewport()->height()) break;
@@ -154,7 +159,8 @@ void SourceGrid::paintCell(QPainter& painter, const EntryPtr& entry, const QRect
     const QImage image = thumbnails_.get(entry, service_.fileOf(*entry));
     if (!image.isNull()) {
         const QSize size = image.size().scaled(area.size(), Qt::KeepAspectRatio).boundedTo(image.size() * 2);
-        const QRect place(area.center().x() - size.width() / 2 + 1, area.center().y() - size.height() / 2 + 1, size.width(), size.height());
+        const QRect place(area.center().x() - size.width() / 2 + 1, area.center().y() - size.height() / 2 + 1,
+                          size.width(), size.height());
         painter.drawImage(place, image);
     } else {
         painter.setPen(QPen(t.hairline, 1, Qt::DashLine));
@@ -162,16 +168,19 @@ void SourceGrid::paintCell(QPainter& painter, const EntryPtr& entry, const QRect
         painter.drawRect(area.adjusted(8, 8, -8, -8));
         painter.setPen(t.softInk);
         painter.setFont(uiFont(11));
-        if (thumbnails_.isMissing(entry->id)) painter.drawText(area, Qt::AlignCenter | Qt::TextWordWrap, tr("The file is gone"));
+        if (thumbnails_.isMissing(entry->id))
+            painter.drawText(area, Qt::AlignCenter | Qt::TextWordWrap, tr("The file is gone"));
     }
     const QRect words(cell.left() + 10, cell.top() + kPicture + 4, kCellWidth - 20, 17);
     painter.setPen(t.ink);
     painter.setFont(uiFont(12, 500));
-    painter.drawText(words, Qt::AlignCenter, painter.fontMetrics().elidedText(q(entry->name()), Qt::ElideRight, words.width()));
+    painter.drawText(words, Qt::AlignCenter,
+                     painter.fontMetrics().elidedText(q(entry->name()), Qt::ElideRight, words.width()));
     painter.setPen(t.softInk);
     painter.setFont(uiFont(11));
     painter.drawText(words.translated(0, 16), Qt::AlignCenter,
-                     painter.fontMetrics().elidedText(secondLine(*entry, used_.contains(entry->id)), Qt::ElideRight, words.width()));
+                     painter.fontMetrics().elidedText(secondLine(*entry, used_.contains(entry->id)),
+                                                      Qt::ElideRight, words.width()));
 }
 
 void SourceGrid::resizeEvent(QResizeEvent*) {
@@ -186,7 +195,8 @@ void SourceGrid::setCurrent(size_t index, Qt::KeyboardModifiers keys) {
         size_t from = index;
         for (size_t i = 0; i < entries_.size(); ++i)
             if (entries_[i]->id == current_) from = i;
-        for (size_t i = std::min(from, index); i <= std::max(from, index); ++i) chosen_.insert(entries_[i]->id);
+        for (size_t i = std::min(from, index); i <= std::max(from, index); ++i)
+            chosen_.insert(entries_[i]->id);
     } else {
         chosen_ = {id};
     }
@@ -218,7 +228,8 @@ void SourceGrid::mousePressEvent(QMouseEvent* event) {
 
 void SourceGrid::mouseMoveEvent(QMouseEvent* event) {
     if (!mayDrag_ || !dragging_ || !(event->buttons() & Qt::LeftButton)) return;
-    if ((event->position().toPoint() - pressed_).manhattanLength() < QApplication::startDragDistance()) return;
+    if ((event->position().toPoint() - pressed_).manhattanLength() < QApplication::startDragDistance())
+        return;
     mayDrag_ = chooseOnRelease_ = false;
     startDrag();
 }
@@ -239,13 +250,24 @@ void SourceGrid::startDrag() {
     drag->setMimeData(data);
     if (const EntryPtr e = current()) {
         const QImage image = thumbnails_.get(e, service_.fileOf(*e));
-        if (!image.isNull()) drag->setPixmap(QPixmap::fromImage(image.scaled(96, 96, Qt::KeepAspectRatio, Qt::SmoothTransformation)));
+        if (!image.isNull())
+            drag->setPixmap(
+                QPixmap::fromImage(image.scaled(96, 96, Qt::KeepAspectRatio, Qt::SmoothTransformation)));
     }
     drag->exec(Qt::CopyAction);
 }
 
 void SourceGrid::mouseDoubleClickEvent(QMouseEvent* event) {
     if (at(event->position().toPoint()) && current()) Q_EMIT activated();
+}
+
+/// Keys that are shortcuts of the window and mean these sources here.
+bool SourceGrid::event(QEvent* event) {
+    if (event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->matches(QKeySequence::SelectAll)) {
+        event->accept();
+        return true;
+    }
+    return QAbstractScrollArea::event(event);
 }
 
 void SourceGrid::keyPressEvent(QKeyEvent* event) {
@@ -269,12 +291,14 @@ void SourceGrid::keyPressEvent(QKeyEvent* event) {
         setCurrent(size_t(next), event->modifiers() & Qt::ShiftModifier);
         return show(size_t(next));
     }
-    if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && current()) return Q_EMIT activated();
+    if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && current())
+        return Q_EMIT activated();
     QAbstractScrollArea::keyPressEvent(event);
 }
 
 void SourceGrid::contextMenuEvent(QContextMenuEvent* event) {
-    if (const auto hit = at(event->pos()); hit && !chosen_.contains(entries_[*hit]->id)) setCurrent(*hit, Qt::NoModifier);
+    if (const auto hit = at(event->pos()); hit && !chosen_.contains(entries_[*hit]->id))
+        setCurrent(*hit, Qt::NoModifier);
     if (current()) Q_EMIT menuAsked(event->globalPos());
 }
 

@@ -38,6 +38,7 @@ class SourceGrid : public QAbstractScrollArea {
     void menuAsked(const QPoint& globalPosition);
 
   protected:
+    bool event(QEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;

@@ -143,11 +143,14 @@ void StartSheet::refresh() {
     begin_->setEnabled(pieces > 0);
     note_->setText(pieces == 0    ? tr("Choose at least one piece.")
                    : chosen_ == 0 ? tr("Empty pieces, to be filled as you like.")
-                                  : q(starts_[chosen_ - 1].note) + QLatin1Char(' ') + tr("It goes on the square fronts among the pieces; all of it are layers to strip and fill."));
+                                  : q(starts_[chosen_ - 1].note) + QLatin1Char(' ') +
+                                        tr("It goes on the square fronts among the pieces; all of it are "
+                                           "layers to strip and fill."));
 }
 
 void StartSheet::askMiniatures() {
-    const auto square = std::find_if(forms_.begin(), forms_.end(), [](const auto& f) { return f->id == "digital-cover"; });
+    const auto square =
+        std::find_if(forms_.begin(), forms_.end(), [](const auto& f) { return f->id == "digital-cover"; });
     if (square == forms_.end()) return;
     const auto plain = withPiece(withBrief(std::make_shared<const Release>(), exampleBrief()), *square);
     if (!plain) return;
@@ -155,10 +158,12 @@ void StartSheet::askMiniatures() {
     const PanelRef panel{piece->id, piece->flat->panels.back().id};
     for (size_t i = 0; i < starts_.size(); ++i) {
         auto& mini = miniatures_.emplace_back(std::make_unique<Miniature>(service_));
-        connect(mini.get(), &Miniature::arrived, this,
-                [button = buttons_[i + 1], shown = mini.get()] { button->setIcon(QPixmap::fromImage(shown->image())); });
-        const auto [scene, region] = fittedScene(withStart(*plain, panel, starts_[i]), panel, piece->flat->panels.back().trim(),
-                                                 QSizeF(kMiniature, kMiniature) * devicePixelRatioF());
+        connect(mini.get(), &Miniature::arrived, this, [button = buttons_[i + 1], shown = mini.get()] {
+            button->setIcon(QPixmap::fromImage(shown->image()));
+        });
+        const auto [scene, region] =
+            fittedScene(withStart(*plain, panel, starts_[i]), panel, piece->flat->panels.back().trim(),
+                        QSizeF(kMiniature, kMiniature) * devicePixelRatioF());
         mini->ask(1, scene, region);
     }
 }
@@ -176,7 +181,8 @@ ReleasePtr StartSheet::release() const {
         out = *next;
         const PiecePtr& piece = out->pieces.back();
         const Panel& front = piece->flat->panels.back();
-        if (chosen_ > 0 && suitsStart(front)) out = withStart(out, {piece->id, front.id}, starts_[chosen_ - 1]);
+        if (chosen_ > 0 && suitsStart(front))
+            out = withStart(out, {piece->id, front.id}, starts_[chosen_ - 1]);
     }
     return out;
 }

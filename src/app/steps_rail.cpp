@@ -13,8 +13,8 @@ namespace glyptos {
 namespace {
 
 constexpr int kSteps = 5, kTab = 62, kTop = 12, kRail = 76;
-constexpr const char* kIcons[kSteps] = {":/icons/brief.svg", ":/icons/gather.svg", ":/icons/compose.svg", ":/icons/layout.svg",
-                                        ":/icons/deliver.svg"};
+constexpr const char* kIcons[kSteps] = {":/icons/brief.svg", ":/icons/gather.svg", ":/icons/compose.svg",
+                                        ":/icons/layout.svg", ":/icons/deliver.svg"};
 
 void paintIcon(QPainter& painter, const char* file, const QRectF& area, const QColor& colour) {
     QFile source(QString::fromLatin1(file));

@@ -74,9 +74,8 @@ TextSection::TextSection(Engine& engine)
     bind(tracking_, tr("Track %1"), text([](TextContent& t, double v) { t.spec.tracking = v; }));
     bind(leading_, tr("Leading of %1"), text([](TextContent& t, double v) { t.spec.leading = v; }));
     bind(measure_, tr("Line width of %1"), text([](TextContent& t, double v) { t.spec.measure = v; }));
-    connect(textColour_, &ColourButton::chosen, this, [this](const Ink& c) {
-        changeText(tr("Colour %1"), [&](TextContent& t) { t.colour = c; });
-    });
+    connect(textColour_, &ColourButton::chosen, this,
+            [this](const Ink& c) { changeText(tr("Colour %1"), [&](TextContent& t) { t.colour = c; }); });
     connect(align_, &QComboBox::activated, this, [this](int i) {
         changeText(tr("Align %1"), [&](TextContent& t) { t.spec.align = static_cast<Align>(i); });
     });

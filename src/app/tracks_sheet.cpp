@@ -48,11 +48,14 @@ TracksSheet::TracksSheet(QWidget* parent)
     auto* file = new QPushButton(tr("A list: CSV, cue sheet, text…"));
     auto* audio = new QPushButton(tr("Audio files…"));
     connect(file, &QPushButton::clicked, this, [this] {
-        const QString name = QFileDialog::getOpenFileName(this, tr("A track list"), {}, tr("Track lists (*.csv *.tsv *.cue *.txt);;All files (*)"));
+        const QString name = QFileDialog::getOpenFileName(
+            this, tr("A track list"), {}, tr("Track lists (*.csv *.tsv *.cue *.txt);;All files (*)"));
         if (!name.isEmpty()) readFiles({name});
     });
     connect(audio, &QPushButton::clicked, this, [this] {
-        readFiles(QFileDialog::getOpenFileNames(this, tr("Audio files"), {}, tr("Audio (*.wav *.aif *.aiff *.flac *.mp3 *.ogg *.oga *.opus *.m4a);;All files (*)")));
+        readFiles(QFileDialog::getOpenFileNames(
+            this, tr("Audio files"), {},
+            tr("Audio (*.wav *.aif *.aiff *.flac *.mp3 *.ogg *.oga *.opus *.m4a);;All files (*)")));
     });
     left->addWidget(inOneRow({file, audio}));
     row->addLayout(left, 1);
@@ -101,8 +104,10 @@ TracksSheet::~TracksSheet() {
 QWidget* TracksSheet::makeText() {
     text_ = new QPlainTextEdit;
     text_->setAccessibleName(tr("Track list as text"));
-    text_->setPlaceholderText(tr("Side A\n1. Low Water 3:42\n2. Lantern Room 4:08\n\nSide B\n1. Slack Tide 6:20"));
-    connect(text_, &QPlainTextEdit::textChanged, this, [this] { show(tracksFromText(text_->toPlainText().toStdString())); });
+    text_->setPlaceholderText(
+        tr("Side A\n1. Low Water 3:42\n2. Lantern Room 4:08\n\nSide B\n1. Slack Tide 6:20"));
+    connect(text_, &QPlainTextEdit::textChanged, this,
+            [this] { show(tracksFromText(text_->toPlainText().toStdString())); });
     return text_;
 }
 
@@ -118,8 +123,10 @@ QWidget* TracksSheet::makeFeed() {
     column->addWidget(search_);
     column->addWidget(found_, 1);
     auto feed = shippedSongFeed();
-    if (feed) feed_ = std::move(*feed);
-    else column->addWidget(roleLabel(q(feed.error().message), "caution"));
+    if (feed)
+        feed_ = std::move(*feed);
+    else
+        column->addWidget(roleLabel(q(feed.error().message), "caution"));
     connect(search_, &QLineEdit::textChanged, this, &TracksSheet::findInFeed);
     connect(found_, &QListWidget::currentRowChanged, this, [this](int at) {
         const auto all = feed_.find(search_->text().toStdString());
@@ -132,7 +139,8 @@ QWidget* TracksSheet::makeFeed() {
 void TracksSheet::findInFeed() {
     found_->clear();
     for (const FeedRelease* r : feed_.find(search_->text().toStdString()))
-        found_->addItem(q(r->artist) + QStringLiteral(" · ") + q(r->title) + QStringLiteral(" (%1)").arg(q(r->year)));
+        found_->addItem(q(r->artist) + QStringLiteral(" · ") + q(r->title) +
+                        QStringLiteral(" (%1)").arg(q(r->year)));
 }
 
 void TracksSheet::readFiles(const QStringList& files) {
@@ -141,7 +149,8 @@ void TracksSheet::readFiles(const QStringList& files) {
     reader_.setFuture(QtConcurrent::run([files]() -> Result<TrackList> {
         std::vector<std::filesystem::path> paths;
         for (const QString& f : files) paths.emplace_back(f.toStdString());
-        return paths.size() > 1 || isAudioName(paths.front().string()) ? tracksFromAudio(paths) : readTrackList(paths.front());
+        return paths.size() > 1 || isAudioName(paths.front().string()) ? tracksFromAudio(paths)
+                                                                       : readTrackList(paths.front());
     }));
 }
 
@@ -154,13 +163,17 @@ void TracksSheet::show(const Result<TrackList>& list) {
         for (int c = 0; c < 3; ++c) preview_->setItem(i, c, new QTableWidgetItem(cells[c]));
     }
     QStringList says;
-    if (!list && !text_->toPlainText().trimmed().isEmpty()) says << q(list.error().message);
-    else if (!list) says << (reader_.isFinished() && reader_.future().isValid() ? q(list.error().message) : QString());
+    if (!list && !text_->toPlainText().trimmed().isEmpty())
+        says << q(list.error().message);
+    else if (!list)
+        says << (reader_.isFinished() && reader_.future().isValid() ? q(list.error().message) : QString());
     for (const std::string& note : list_.notes) says << q(note);
     for (const std::string& caution : timeCautions(list_.tracks)) says << q(caution);
     setRole(says_, says.join(QString()).isEmpty() ? "soft" : "caution");
     if (list && !list_.tracks.empty())
-        says.prepend(tr("Tracks: %1, %2 in all.").arg(list_.tracks.size()).arg(q(durationText(totalSeconds(list_.tracks)))));
+        says.prepend(tr("Tracks: %1, %2 in all.")
+                         .arg(list_.tracks.size())
+                         .arg(q(durationText(totalSeconds(list_.tracks)))));
     says_->setText(says.join(QLatin1Char(' ')));
     for (QPushButton* b : {replace_, append_}) b->setEnabled(!list_.tracks.empty());
 }

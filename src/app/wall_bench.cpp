@@ -30,7 +30,8 @@ void WallBench::paintHandles(QPainter& painter) {
         painter.setPen(Qt::white);
         painter.setFont(uiFont(14, 500));
         painter.drawText(rect().adjusted(40, 40, -40, -40), Qt::AlignCenter | Qt::TextWordWrap,
-                         tr("Nothing is pinned yet. Drag pictures here from the crate, or drop files, or use the words above."));
+                         tr("Nothing is pinned yet. Drag pictures here from the crate, or drop files, or use "
+                            "the words above."));
         return;
     }
     ComposeBench::paintHandles(painter);
@@ -43,7 +44,8 @@ void WallBench::mouseMoveEvent(QMouseEvent* event) {
 
 void WallBench::mouseReleaseEvent(QMouseEvent* event) {
     const QPoint global = event->globalPosition().toPoint();
-    if (elsewhere_ && event->button() == Qt::LeftButton && !rect().contains(event->position().toPoint()) && elsewhere_(global)) {
+    if (elsewhere_ && event->button() == Qt::LeftButton && !rect().contains(event->position().toPoint()) &&
+        elsewhere_(global)) {
         inUse().cancel();
         BenchView::mouseReleaseEvent(event);
         Q_EMIT droppedElsewhere(global);

@@ -21,7 +21,7 @@
 namespace glyptos {
 namespace {
 
-constexpr double kGap = 24;       // px between things in rows
+constexpr double kGap = 24; // px between things in rows
 constexpr Ppi kPageResolution{150};
 
 QString q(const std::string& s) {
@@ -31,7 +31,9 @@ QString q(const std::string& s) {
 Result<void> write(Renderer& renderer, const ReleasePtr& release, const std::filesystem::path& file) {
     const bool pdf = file.extension() == ".pdf";
     const auto format = pdf ? std::optional(PictureFormat::Jpeg) : pictureFormatOf(file);
-    if (!format) return fail(Fault::Usage, "“" + file.filename().string() + "” must end in .png, .jpg or .pdf; nothing was written.");
+    if (!format)
+        return fail(Fault::Usage, "“" + file.filename().string() +
+                                      "” must end in .png, .jpg or .pdf; nothing was written.");
     PictureOptions options;
     options.format = *format;
     const auto picture = encodePiece(renderer, release, kWallId, options);
@@ -70,19 +72,23 @@ WallPane::WallPane(Engine& engine, RenderService& service, QWidget* parent)
         row->addWidget(button);
     };
     word(tr("Pin words"), tr("Words of your own; the Letter hand writes them on"), [this] { pinWords(); });
-    menu(tr("Pin a colour"), tr("A scrap of a colour of the release, which follows it"), &WallPane::fillColours);
+    menu(tr("Pin a colour"), tr("A scrap of a colour of the release, which follows it"),
+         &WallPane::fillColours);
     menu(tr("Pin type"), tr("A specimen of a typeface"), &WallPane::fillTypes);
     row->addSpacing(10);
-    word(tr("Into rows"), tr("Arranges what is in hand, or all, so that nothing lies over anything"), [this] { arrange(); });
+    word(tr("Into rows"), tr("Arranges what is in hand, or all, so that nothing lies over anything"),
+         [this] { arrange(); });
     word(tr("Fit"), tr("Show all that is pinned (Ctrl+0)"), [this] { bench_->zoomToFit(); });
     word(tr("Write…"), tr("The wall as a picture or a PDF"), [this] { askWrite(); });
     row->addSpacing(10);
-    QToolButton* pick = wordButton(tr("Pick colour"), tr("Takes a colour off the wall (P; M moves again)"), true);
+    QToolButton* pick =
+        wordButton(tr("Pick colour"), tr("Takes a colour off the wall (P; M moves again)"), true);
     auto* picking = new PickOptions(*bench_);
     picking->hide();
     row->addWidget(pick);
     row->addWidget(picking);
-    connect(pick, &QToolButton::clicked, this, [this](bool on) { bench_->setHand(on ? Hand::Pick : Hand::Move); });
+    connect(pick, &QToolButton::clicked, this,
+            [this](bool on) { bench_->setHand(on ? Hand::Pick : Hand::Move); });
     connect(bench_, &ComposeBench::handChanged, this, [=, this] {
         pick->setChecked(bench_->hand() == Hand::Pick);
         picking->setVisible(bench_->hand() == Hand::Pick);
@@ -108,7 +114,8 @@ void WallPane::setDocument(Document* document) {
 
 void WallPane::pin(const QString& name, Layer layer) {
     std::string id;
-    const ReleasePtr next = withPinned(document_->release(), std::move(layer), engine_.renderer.paragraphs(), &id);
+    const ReleasePtr next =
+        withPinned(document_->release(), std::move(layer), engine_.renderer.paragraphs(), &id);
     document_->edit(name, next);
     document_->selectPanel(wallPanel());
     document_->selectLayer(id);
@@ -116,42 +123,52 @@ void WallPane::pin(const QString& name, Layer layer) {
 
 void WallPane::pinWords() {
     bool fine = false;
-    const QString words = QInputDialog::getMultiLineText(this, tr("Pin words"), tr("What should stand there?"), {}, &fine);
-    if (fine && !words.trimmed().isEmpty()) pin(tr("Pin words"), pinnedWords(words.trimmed().toStdString(), {}));
+    const QString words =
+        QInputDialog::getMultiLineText(this, tr("Pin words"), tr("What should stand there?"), {}, &fine);
+    if (fine && !words.trimmed().isEmpty())
+        pin(tr("Pin words"), pinnedWords(words.trimmed().toStdString(), {}));
 }
 
 void WallPane::fillColours(QMenu* menu) {
     for (const Swatch& s : document_->release()->palette) {
         QPixmap spot(16, 16);
         spot.fill(toQt(s.colour));
-        menu->addAction(QIcon(spot), q(s.name), this, [this, s] { pin(tr("Pin %1").arg(q(s.name)), pinnedColour({s.colour, s.id}, s.name, {})); });
+        menu->addAction(QIcon(spot), q(s.name), this, [this, s] {
+            pin(tr("Pin %1").arg(q(s.name)), pinnedColour({s.colour, s.id}, s.name, {}));
+        });
     }
     if (document_->release()->palette.empty()) menu->addAction(tr("The palette is empty"))->setEnabled(false);
 }
 
 void WallPane::fillTypes(QMenu* menu) {
     for (const FamilyInfo& family : engine_.fonts.families())
-        menu->addAction(q(family.name), this, [this, name = family.name] { pin(tr("Pin %1").arg(q(name)), pinnedType(name, "Regular", {})); });
+        menu->addAction(q(family.name), this, [this, name = family.name] {
+            pin(tr("Pin %1").arg(q(name)), pinnedType(name, "Regular", {}));
+        });
 }
 
 void WallPane::arrange() {
     const auto& inHand = document_->layers();
-    document_->edit(tr("Into rows"), withRows(document_->release(), inHand.size() > 1 ? inHand : std::vector<std::string>{}, kGap, engine_.renderer.paragraphs()));
+    document_->edit(tr("Into rows"),
+                    withRows(document_->release(), inHand.size() > 1 ? inHand : std::vector<std::string>{},
+                             kGap, engine_.renderer.paragraphs()));
 }
 
 void WallPane::askWrite() {
-    const QString file = QFileDialog::getSaveFileName(this, tr("Write the wall"), QStringLiteral("wall.png"), tr("Picture (*.png *.jpg);;PDF (*.pdf)"));
+    const QString file = QFileDialog::getSaveFileName(this, tr("Write the wall"), QStringLiteral("wall.png"),
+                                                      tr("Picture (*.png *.jpg);;PDF (*.pdf)"));
     if (!file.isEmpty()) writeTo(file);
 }
 
 void WallPane::writeTo(const QString& file) {
     if (writer_.isRunning()) return;
-    writer_.setFuture(QtConcurrent::run([release = document_->release(), path = std::filesystem::path(file.toStdString())] {
-        const FontLibrary fonts(dataFolder() / "fonts");
-        PictureStore pictures; // full pictures, whatever the bench has so far
-        Renderer renderer(pictures, fonts);
-        return write(renderer, release, path);
-    }));
+    writer_.setFuture(
+        QtConcurrent::run([release = document_->release(), path = std::filesystem::path(file.toStdString())] {
+            const FontLibrary fonts(dataFolder() / "fonts");
+            PictureStore pictures; // full pictures, whatever the bench has so far
+            Renderer renderer(pictures, fonts);
+            return write(renderer, release, path);
+        }));
 }
 
 } // namespace glyptos

@@ -180,8 +180,7 @@ std::vector<PaletteColour> clustered(std::vector<Spot> spots, double total, int 
     std::sort(groups.begin(), groups.end(),
               [](const Group& a, const Group& b) { return a.middle().L < b.middle().L; });
     std::vector<PaletteColour> out;
-    for (const Group& group : groups)
-        out.push_back({shownAs(toOklch(group.middle())), group.weight / total});
+    for (const Group& group : groups) out.push_back({shownAs(toOklch(group.middle())), group.weight / total});
     return out;
 }
 

@@ -49,7 +49,8 @@ std::vector<PaletteColour> paletteOf(const Pyramid& picture, int most = 6,
                                      size_t mostPixels = size_t(1) << 20);
 
 /// The palette of several pictures by theirs, each counting as much as the others.
-std::vector<PaletteColour> joinedPalette(const std::vector<std::vector<PaletteColour>>& palettes, int most = 6);
+std::vector<PaletteColour> joinedPalette(const std::vector<std::vector<PaletteColour>>& palettes,
+                                         int most = 6);
 
 /// How far two palettes are apart, 0…1: the least colour distance, in Oklab, that shares have to be carried
 /// to turn one into the other (the earth mover's distance, carried greedily from the nearest on).

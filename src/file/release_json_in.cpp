@@ -268,11 +268,13 @@ Result<Release> releaseFromJson(std::string_view json,
 }
 
 Result<StartingComposition> startFromJson(std::string_view json, const std::string& where) {
-    auto start = guarded(json, [](const Json& parsed) { 
+    auto start = guarded(json, [](const Json& parsed) {
         const std::vector<std::shared_ptr<const Form>> none;
         return ReleaseReader(none).start(parsed);
     });
-    if (!start) return fail(start.error().fault, "The starting composition “" + where + "” cannot be used: " + start.error().message + ".");
+    if (!start)
+        return fail(start.error().fault, "The starting composition “" + where +
+                                             "” cannot be used: " + start.error().message + ".");
     return start;
 }
 

@@ -16,8 +16,9 @@ QString q(const std::string& s) {
 }
 
 Track readTrack(const Json& json, const std::string& where) {
-    const bool good = json.is_array() && json.size() == 3 && json[0].is_string() && json[1].is_string() && json[2].is_number_integer() &&
-                      json[2].get<int64_t>() >= 0 && json[2].get<int64_t>() <= 86400;
+    const bool good = json.is_array() && json.size() == 3 && json[0].is_string() && json[1].is_string() &&
+                      json[2].is_number_integer() && json[2].get<int64_t>() >= 0 &&
+                      json[2].get<int64_t>() <= 86400;
     if (!good) throw Wrong{Fault::Damaged, where + " should be a side, a title and seconds"};
     return {json[0].get<std::string>(), json[1].get<std::string>(), json[2].get<int>()};
 }
@@ -30,7 +31,8 @@ std::vector<const FeedRelease*> SongFeed::find(const std::string& words) const {
     for (const FeedRelease& r : releases) {
         QString all = q(r.artist) + QLatin1Char(' ') + q(r.title);
         for (const Track& t : r.tracks) all += QLatin1Char(' ') + q(t.title);
-        if (std::all_of(wanted.begin(), wanted.end(), [&](const QString& w) { return all.contains(w, Qt::CaseInsensitive); }))
+        if (std::all_of(wanted.begin(), wanted.end(),
+                        [&](const QString& w) { return all.contains(w, Qt::CaseInsensitive); }))
             out.push_back(&r);
     }
     return out;
@@ -45,7 +47,9 @@ Result<SongFeed> songFeedFromJson(std::string_view json) {
         e.each("releases", [&](const Json& item, const std::string& where) {
             const Entry r(item, where);
             FeedRelease release{r.text("artist"), r.text("title"), r.text("year"), {}};
-            r.each("tracks", [&](const Json& track, const std::string& at) { release.tracks.push_back(readTrack(track, at)); });
+            r.each("tracks", [&](const Json& track, const std::string& at) {
+                release.tracks.push_back(readTrack(track, at));
+            });
             out.releases.push_back(std::move(release));
         });
         return out;

@@ -1,4 +1,5 @@
-// The song feed: a stand-in, shipped, for the list that a streaming service keeps of releases and their songs.
+// The song feed: a stand-in, shipped, for the list that a streaming service keeps of releases and their
+// songs.
 #pragma once
 
 #include "file/track_lists.h"

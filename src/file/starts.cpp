@@ -14,7 +14,8 @@ namespace glyptos {
 namespace {
 
 void scalePaint(Paint& paint, double k, Vec2 to) {
-    if (auto* gradient = std::get_if<Gradient>(&paint)) gradient->from = gradient->from * k + to, gradient->to = gradient->to * k + to;
+    if (auto* gradient = std::get_if<Gradient>(&paint))
+        gradient->from = gradient->from * k + to, gradient->to = gradient->to * k + to;
     if (auto* clouds = std::get_if<Clouds>(&paint)) clouds->size *= k;
     if (auto* paper = std::get_if<Paper>(&paint)) paper->size *= k;
 }
@@ -35,7 +36,8 @@ LayerPtr laid(const Layer& layer, double k, Vec2 to) {
 /// Swatches by name become the ids that they have in the release.
 void followPalette(Layer& layer, const std::vector<Swatch>& palette) {
     eachInk(layer, [&](Ink& ink) {
-        const auto found = std::find_if(palette.begin(), palette.end(), [&](const Swatch& s) { return s.name == ink.swatch; });
+        const auto found = std::find_if(palette.begin(), palette.end(),
+                                        [&](const Swatch& s) { return s.name == ink.swatch; });
         ink.swatch = found == palette.end() ? std::string() : found->id;
     });
     if (auto* group = std::get_if<GroupContent>(&layer.content))
@@ -78,7 +80,8 @@ Result<std::vector<StartingComposition>> shippedStarts() {
     for (const auto& file : files) {
         const auto bytes = readFile(file);
         if (!bytes) return tl::unexpected(bytes.error());
-        auto start = startFromJson({reinterpret_cast<const char*>(bytes->data()), bytes->size()}, file.filename().string());
+        auto start = startFromJson({reinterpret_cast<const char*>(bytes->data()), bytes->size()},
+                                   file.filename().string());
         if (!start) return tl::unexpected(start.error());
         out.push_back(std::move(*start));
     }

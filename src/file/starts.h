@@ -1,5 +1,5 @@
-// Starting compositions: layers with fields for a square, as data, that are laid on a panel and then made one's
-// own.
+// Starting compositions: layers with fields for a square, as data, that are laid on a panel and then made
+// one's own.
 #pragma once
 
 #include "base/error.h"
@@ -27,8 +27,8 @@ Result<std::vector<StartingComposition>> shippedStarts();
 /// Whether a panel is square enough for a starting composition: within a tenth.
 bool suitsStart(const Panel& panel);
 
-/// The composition on a panel, in front of what is there, as large as the panel's shorter side; its colours join
-/// the palette. A grid of the same release for several panels shares them.
+/// The composition on a panel, in front of what is there, as large as the panel's shorter side; its colours
+/// join the palette. A grid of the same release for several panels shares them.
 ReleasePtr withStart(const ReleasePtr& release, const PanelRef& panel, const StartingComposition& start);
 
 } // namespace glyptos

@@ -33,10 +33,11 @@ Result<EncodedPicture> encodePiece(Renderer& renderer, const ReleasePtr& release
     const Flat& flat = *piece->flat;
     const bool wall = id == kWallId;
     const Rect pinned = wall ? wallArea(*release, renderer.paragraphs()) : Rect{};
-    if (wall && pinned.empty()) return fail(Fault::Usage, "Nothing is pinned to the wall; nothing was written.");
+    if (wall && pinned.empty())
+        return fail(Fault::Usage, "Nothing is pinned to the wall; nothing was written.");
     const Rect area = wall    ? pinned
                       : panel ? (options.bleed ? panel->withBleed() : panel->trim())
-                            : (options.bleed ? flat.withBleed() : flat.trim());
+                              : (options.bleed ? flat.withBleed() : flat.trim());
     const double ownScale = flat.unit == Unit::Px ? 1 : pxPerMm({options.ppi > 0 ? options.ppi : flat.ppi});
     const double scale = options.width > 0 ? options.width / area.w : ownScale;
     const int width = std::max(1, snapEdge(area.w * scale)), height = std::max(1, snapEdge(area.h * scale));

@@ -12,14 +12,16 @@ struct Fitted {
 };
 
 Fitted fitted(const Rect& area, const Source& source, const Framing& framing) {
-    const double angle = framing.turn * std::numbers::pi / 180, c = std::abs(std::cos(angle)), s = std::abs(std::sin(angle));
+    const double angle = framing.turn * std::numbers::pi / 180, c = std::abs(std::cos(angle)),
+                 s = std::abs(std::sin(angle));
     Fitted out;
     out.reach = {(area.w * c + area.h * s) / 2, (area.w * s + area.h * c) / 2};
     if (framing.whole) {
         const double wide = source.width * c + source.height * s, high = source.width * s + source.height * c;
         out.scale = std::min(area.w / wide, area.h / high);
     } else {
-        out.scale = std::max(2 * out.reach.x / source.width, 2 * out.reach.y / source.height) * std::max(1.0, framing.zoom);
+        out.scale = std::max(2 * out.reach.x / source.width, 2 * out.reach.y / source.height) *
+                    std::max(1.0, framing.zoom);
     }
     return out;
 }

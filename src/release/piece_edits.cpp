@@ -41,7 +41,9 @@ ReleasePtr withFacts(const ReleasePtr& release, const std::string& id, const Sou
     if (!old || old->facts == facts) return release;
     auto source = std::make_shared<Source>(*old);
     source->facts = facts;
-    return changed(release, [&](Release& r) { std::replace(r.sources.begin(), r.sources.end(), old, SourcePtr(source)); });
+    return changed(release, [&](Release& r) {
+        std::replace(r.sources.begin(), r.sources.end(), old, SourcePtr(source));
+    });
 }
 
 ReleasePtr withoutUnusedSources(const ReleasePtr& release) {
@@ -55,9 +57,12 @@ ReleasePtr withoutUnusedSources(const ReleasePtr& release) {
     };
     for (const PiecePtr& piece : release->pieces) look(*piece);
     look(*release->wall);
-    if (std::all_of(release->sources.begin(), release->sources.end(), [&](const SourcePtr& s) { return used.contains(s->id); }))
+    if (std::all_of(release->sources.begin(), release->sources.end(),
+                    [&](const SourcePtr& s) { return used.contains(s->id); }))
         return release;
-    return changed(release, [&](Release& r) { std::erase_if(r.sources, [&](const SourcePtr& s) { return !used.contains(s->id); }); });
+    return changed(release, [&](Release& r) {
+        std::erase_if(r.sources, [&](const SourcePtr& s) { return !used.contains(s->id); });
+    });
 }
 
 Result<ReleasePtr> withPiece(const ReleasePtr& release, std::shared_ptr<const Form> form,

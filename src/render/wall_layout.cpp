@@ -30,11 +30,13 @@ Rect wallArea(const Release& release, ParagraphCache& paragraphs) {
     return all.empty() ? all : all.grown(kMargin);
 }
 
-ReleasePtr withRows(const ReleasePtr& release, const std::vector<std::string>& layers, double gap, ParagraphCache& paragraphs) {
+ReleasePtr withRows(const ReleasePtr& release, const std::vector<std::string>& layers, double gap,
+                    ParagraphCache& paragraphs) {
     std::vector<LayerPtr> moving;
     const Stack& stack = stackOf(*release, wallPanel());
     for (size_t i = stack.size(); i-- > 0;) {
-        const bool asked = layers.empty() || std::find(layers.begin(), layers.end(), stack[i]->id) != layers.end();
+        const bool asked =
+            layers.empty() || std::find(layers.begin(), layers.end(), stack[i]->id) != layers.end();
         if (asked && stack[i]->on && !stack[i]->locked) moving.push_back(stack[i]);
     }
     std::vector<Rect> areas;
@@ -43,11 +45,13 @@ ReleasePtr withRows(const ReleasePtr& release, const std::vector<std::string>& l
     ReleasePtr next = release;
     for (size_t i = 0; i < moving.size(); ++i)
         if (!(ways[i] == Vec2{}))
-            next = withChangedLayer(next, wallPanel(), moving[i]->id, [&](Layer& l) { l = moved(std::move(l), ways[i]); });
+            next = withChangedLayer(next, wallPanel(), moving[i]->id,
+                                    [&](Layer& l) { l = moved(std::move(l), ways[i]); });
     return next;
 }
 
-ReleasePtr withPinned(const ReleasePtr& release, Layer layer, ParagraphCache& paragraphs, std::string* newId) {
+ReleasePtr withPinned(const ReleasePtr& release, Layer layer, ParagraphCache& paragraphs,
+                      std::string* newId) {
     const Rect bounds = boundsOf(layer, *release, paragraphs);
     const Vec2 place = freePlace(pinnedAreas(*release, paragraphs), bounds.w, bounds.h);
     return withLayer(release, wallPanel(), moved(std::move(layer), place - bounds.centre()), {}, newId);

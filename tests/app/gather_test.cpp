@@ -1,5 +1,5 @@
-// Gather in the real window: search, facets, relatives, the drawer and its line, the wall, drags to a piece, colours
-// that are followed, credits, framing, tracks and a new release from a composition.
+// Gather in the real window: search, facets, relatives, the drawer and its line, the wall, drags to a piece,
+// colours that are followed, credits, framing, tracks and a new release from a composition.
 #include "app/wall_pane.h"
 #include "release/palette_edits.h"
 #include "release/placing.h"
@@ -22,9 +22,11 @@ class GatherTest : public QObject {
     QString file(const QString& name) const { return pictures->filePath(name); }
     QString photo(const QString& name, Rgb colour, int width = 600, int height = 400) {
         test::write(file(name).toStdString(), jpegOf(width, height, [=](int x, int) {
-                  const bool bar = x / 40 % 2 == 0;
-                  return std::array<uint8_t, 4>{uint8_t(colour[0] / (bar ? 1 : 2)), uint8_t(colour[1] / (bar ? 1 : 2)), uint8_t(colour[2] / (bar ? 1 : 2)), 255};
-              }));
+                        const bool bar = x / 40 % 2 == 0;
+                        return std::array<uint8_t, 4>{uint8_t(colour[0] / (bar ? 1 : 2)),
+                                                      uint8_t(colour[1] / (bar ? 1 : 2)),
+                                                      uint8_t(colour[2] / (bar ? 1 : 2)), 255};
+                    }));
         return file(name);
     }
     void fillCrate() {
@@ -54,6 +56,7 @@ class GatherTest : public QObject {
     void type(const QString& words) {
         gather().searchField()->setFocus();
         gather().searchField()->selectAll();
+        if (words.isEmpty()) QTest::keyClick(gather().searchField(), Qt::Key_Delete);
         typeText(gather().searchField(), words);
         t->settle();
     }
@@ -87,6 +90,7 @@ class GatherTest : public QObject {
         t->settle();
         QCOMPARE(names(gather().crateGrid()), QStringList{"Lantern room"});
         button("Show all")->click();
+        t->settle();
         button("Texture")->click();
         t->settle();
         QCOMPARE(gather().crateGrid()->entries().size(), size_t(2));
@@ -194,7 +198,7 @@ class GatherTest : public QObject {
         // Two of them as one.
         const Stack& wall = stackOf(*t->document().release(), wallPanel());
         t->document().selectLayers({wall[0]->id, wall[1]->id});
-        t->action("Group")->trigger();
+        t->action("Put in a group")->trigger();
         QCOMPARE(stackOf(*t->document().release(), wallPanel()).size(), size_t(4));
         // The pieces know nothing of it.
         t->window->showStep(Step::Compose);
@@ -216,7 +220,8 @@ class GatherTest : public QObject {
         const QPoint global = t->window->set()->mapToGlobal(t->window->set()->miniatureOf(cover).center());
         t->drag(*wall, {int(middle.x), int(middle.y)}, wall->mapFromGlobal(global));
         QVERIFY(t->settle([&] { return !stackOf(*t->document().release(), {cover, "front"}).empty(); }));
-        QVERIFY(stackOf(*t->document().release(), wallPanel())[0]->placement == before->placement); // it hangs where it hung
+        QVERIFY(stackOf(*t->document().release(), wallPanel())[0]->placement ==
+                before->placement); // it hangs where it hung
         QCOMPARE(t->window->rail()->current(), Step::Compose);
         t->settle();
         const QColor seen = strip(cover);
@@ -260,7 +265,8 @@ class GatherTest : public QObject {
             }
         QCOMPARE(t->find(id)->as<TextContent>()->colour.swatch, palette[1].id);
         show(GatherView::ColoursPlace);
-        t->document().edit("Change", withSwatchColour(t->document().release(), palette[1].id, {0, 0.5f, 0, 1}));
+        t->document().edit("Change",
+                           withSwatchColour(t->document().release(), palette[1].id, {0, 0.5f, 0, 1}));
         QVERIFY(t->find(id)->as<TextContent>()->colour == Ink({0, 0.5f, 0, 1}, palette[1].id));
         t->document().undo();
         QVERIFY(toHex(t->find(id)->as<TextContent>()->colour) == toHex(palette[1].colour));
@@ -302,7 +308,8 @@ class GatherTest : public QObject {
         show(GatherView::CreditsPlace);
         CreditsModel* model = gather().credits()->model();
         QCOMPARE(model->rowCount(), 1);
-        QCOMPARE(model->data(model->index(0, CreditsModel::Maker), Qt::DisplayRole).toString(), QStringLiteral("not known"));
+        QCOMPARE(model->data(model->index(0, CreditsModel::Maker), Qt::DisplayRole).toString(),
+                 QStringLiteral("not known"));
         model->setData(model->index(0, CreditsModel::Maker), "Ása Grenfell", Qt::EditRole);
         QCOMPARE(t->document().release()->sources[0]->facts.maker, std::string("Ása Grenfell"));
         gather().credits()->writeTo(file("credits.csv"));
@@ -318,13 +325,17 @@ class GatherTest : public QObject {
     }
 
     void aWidePictureIsFramed() {
-        test::write(file("wide.jpg").toStdString(), jpegOf(900, 300, [](int x, int y) { // a red spot at the right
-                  return std::hypot(x - 780, y - 150) < 60 ? std::array<uint8_t, 4>{230, 30, 20, 255} : std::array<uint8_t, 4>{120, 124, 126, 255};
-              }));
+        test::write(file("wide.jpg").toStdString(),
+                    jpegOf(900, 300, [](int x, int y) { // a red spot at the right
+                        return std::hypot(x - 780, y - 150) < 60 ? std::array<uint8_t, 4>{230, 30, 20, 255}
+                                                                 : std::array<uint8_t, 4>{120, 124, 126, 255};
+                    }));
         t->window->bringIn({file("wide.jpg")});
         FramingSheet* sheet = t->window->compose()->framing();
         QVERIFY(t->settle([&] { return sheet->isOpen(); }));
-        const auto redAt = [&](Vec2 panel) { return t->seen(panel).red() > 180 && t->seen(panel).green() < 90; };
+        const auto redAt = [&](Vec2 panel) {
+            return t->seen(panel).red() > 180 && t->seen(panel).green() < 90;
+        };
         bool inFrame = false;
         for (double x = 100; x < 3000; x += 100) inFrame |= redAt({x, 1500});
         QVERIFY(inFrame);
@@ -335,6 +346,7 @@ class GatherTest : public QObject {
         button("Flip")->click();
         enter(t->find<QLineEdit>("Straighten"), "4");
         QCOMPARE(t->document().history().steps().size(), steps);
+        sheet->setFocus();
         QTest::keyClick(sheet, Qt::Key_Return);
         QVERIFY(!sheet->isOpen());
         QCOMPARE(t->document().history().steps().size(), steps + 1);
@@ -345,7 +357,8 @@ class GatherTest : public QObject {
         const auto back = placementMap(p).inverse();
         for (const Vec2 corner : {Vec2{0, 0}, Vec2{3000, 0}, Vec2{3000, 3000}, Vec2{0, 3000}}) {
             const Vec2 px = back->map(corner);
-            QVERIFY(std::abs(px.x) <= source->width / 2.0 + 1e-6 && std::abs(px.y) <= source->height / 2.0 + 1e-6);
+            QVERIFY(std::abs(px.x) <= source->width / 2.0 + 1e-6 &&
+                    std::abs(px.y) <= source->height / 2.0 + 1e-6);
         }
         button("Frame…")->click();
         QVERIFY(sheet->isOpen());
@@ -364,7 +377,8 @@ class GatherTest : public QObject {
         QCOMPARE(brief.tracks.size(), size_t(2));
         QCOMPARE(brief.tracks[0].title, std::string("Þoka"));
         bool cautioned = false;
-        for (const QLabel* l : t->window->brief()->findChildren<QLabel*>()) cautioned |= l->isVisible() && l->text().contains("22:36");
+        for (const QLabel* l : t->window->brief()->findChildren<QLabel*>())
+            cautioned |= l->isVisible() && l->text().contains("22:36");
         QVERIFY(cautioned);
         std::ofstream(file("list.csv").toStdString()) << "title,length,artist\nBrim,3:42,Máni\n";
         sheet = t->window->brief()->askTracks();
@@ -393,7 +407,8 @@ class GatherTest : public QObject {
     void theRestOfTheBriefIsKept() {
         t->window->showStep(Step::Brief);
         enter(t->find<QLineEdit>("Mood words"), "slow,  salt ,,after dark");
-        QCOMPARE(t->document().release()->brief.mood, (std::vector<std::string>{"slow", "salt", "after dark"}));
+        QCOMPARE(t->document().release()->brief.mood,
+                 (std::vector<std::string>{"slow", "salt", "after dark"}));
         enter(t->find<QLineEdit>("Genre"), "Harbour folk");
         auto* notes = t->find<QPlainTextEdit>("Notes");
         notes->setFocus();
@@ -406,7 +421,8 @@ class GatherTest : public QObject {
         StartSheet* sheet = t->window->askNewRelease();
         QVERIFY(sheet->starts().size() >= 8);
         enter(sheet->findChild<QLineEdit*>(), "Máni & Þórdís");
-        for (QCheckBox* box : sheet->findChildren<QCheckBox*>()) box->setChecked(box->text() != "Podcast tile");
+        for (QCheckBox* box : sheet->findChildren<QCheckBox*>())
+            box->setChecked(box->text() != "Podcast tile");
         for (QToolButton* b : sheet->findChildren<QToolButton*>())
             if (b->accessibleName() == "Low horizon") b->click();
         const ReleasePtr made = sheet->release();
@@ -448,7 +464,8 @@ class GatherTest : public QObject {
     }
 
     void theWallIsWritten() {
-        t->document().edit("Pin", withLayer(t->document().release(), wallPanel(), pinnedColour({1, 0, 0, 1}, "red", {30000, 30000})));
+        t->document().edit("Pin", withLayer(t->document().release(), wallPanel(),
+                                            pinnedColour({1, 0, 0, 1}, "red", {30000, 30000})));
         show(GatherView::WallPlace);
         for (const char* name : {"wall.png", "wall.pdf"}) {
             QSignalSpy written(gather().wallPane(), &WallPane::written);

@@ -22,7 +22,8 @@ class TestWindow {
         QSettings().clear();
         applyTheme(*qobject_cast<QApplication*>(QCoreApplication::instance()), false);
         engine = std::make_unique<Engine>();
-        window = std::make_unique<MainWindow>(*engine, shippedForms().value(), crateHome.path().toStdString() + "/crate");
+        window = std::make_unique<MainWindow>(*engine, shippedForms().value(),
+                                              crateHome.path().toStdString() + "/crate");
         window->resize(1280, 800);
         window->show();
         window->newRelease();

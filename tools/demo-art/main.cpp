@@ -35,7 +35,8 @@ SourceFacts factsOf(const std::string& name) {
         return out;
     };
     const std::map<std::string, SourceFacts> all{
-        {"sea-and-sky.jpg", facts(SourceKind::Photo, "Slack water, evening", "Ása Grenfell", "Harbour Credit")},
+        {"sea-and-sky.jpg",
+         facts(SourceKind::Photo, "Slack water, evening", "Ása Grenfell", "Harbour Credit")},
         {"lighthouse.png", facts(SourceKind::Photo, "The light, cut out", "Ása Grenfell", "Harbour Credit")},
         {"moon.png", facts(SourceKind::Element, "Moon", "Orri Vane", "Harbour Open")},
         {"beam.png", facts(SourceKind::Element, "Beam", "Orri Vane", "Harbour Open")},
