@@ -1,12 +1,14 @@
-// glyptos-bench [--json FILE] [--curve]: the budgets of docs/performance.md, measured against a peer in the
-// same run where there is one; with --curve, how the cost grows with size and depth. Times are the least of
-// several runs for ratios, and the 95th percentile where a budget says so.
+// glyptos-bench [--json FILE] [--curve] [--gather]: the budgets of docs/performance.md, measured against a
+// peer in the same run where there is one; with --curve, how the cost grows with size and depth; with
+// --gather, the rows of the crate alone. Times are the least of several runs for ratios, and the 95th
+// percentile where a budget says so.
 #include "app/main_window.h"
 #include "app/theme.h"
 #include "file/data_folder.h"
 #include "file/picture_reader.h"
 #include "file/picture_writer.h"
 #include "flatten.h"
+#include "gather.h"
 #include "layers.h"
 #include "raster/noise.h"
 #include "release/placing.h"
@@ -14,6 +16,7 @@
 #include <QApplication>
 #include <QProcess>
 #include <QStandardPaths>
+#include <QTemporaryDir>
 #include <atomic>
 #include <cstdio>
 #include <fstream>
@@ -112,28 +115,8 @@ Row memoryRow(const std::string& work, const QString& option, double budgetMiB) 
     return {work + ", peak memory", lines.value(1).toDouble(), 0, budgetMiB, "MiB"};
 }
 
-} // namespace
-
-int main(int argc, char** argv) {
-    qputenv("QT_QPA_PLATFORM", "offscreen");
-    QStandardPaths::setTestModeEnabled(true);
-    QApplication app(argc, argv);
-    QApplication::setOrganizationName(QStringLiteral("glyptos-bench"));
-    const QStringList arguments = QApplication::arguments();
-    const std::string demo =
-        (QApplication::applicationDirPath() + QStringLiteral("/../demo/slack-tide-almanac.glyptos"))
-            .toStdString();
-    std::vector<Row> rows;
-    const FontLibrary fonts(dataFolder() / "fonts", true);
-    if (arguments.contains(QStringLiteral("--gatefold"))) return flattenHere(fonts, kGatefold);
-    if (arguments.contains(QStringLiteral("--thirty"))) return flattenHere(fonts, kThirty);
-    if (arguments.contains(QStringLiteral("--curve"))) return linearity(fonts), 0;
-    for (Row& row : flattenAgainstPeers(fonts)) rows.push_back(row);
-    for (Row& row : oneLayerChanges(fonts)) rows.push_back(row);
-    rows.push_back(memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048));
-    rows.push_back(memoryRow("cover 3000² of thirty 45-megapixel photos", QStringLiteral("--thirty"), 2048));
-    for (Row& row : bigJpeg(fonts)) rows.push_back(row);
-    rows.push_back(startUp(app, demo));
+/// The table, and the same as JSON where a file is named. True when all budgets hold.
+bool print(const std::vector<Row>& rows, const std::string& jsonFile) {
     nlohmann::ordered_json json = nlohmann::ordered_json::array();
     std::printf("%-52s %12s %12s %8s %9s  %s\n", "work", "ours", "peer", "ratio", "budget", "holds");
     bool all = true;
@@ -153,7 +136,39 @@ int main(int argc, char** argv) {
                         {"holds", r.holds()}});
         all = all && r.holds();
     }
-    if (arguments.size() == 3 && arguments[1] == QStringLiteral("--json"))
-        std::ofstream(arguments[2].toStdString()) << json.dump(2) << '\n';
+    if (!jsonFile.empty()) std::ofstream(jsonFile) << json.dump(2) << '\n';
+    return all;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    qputenv("QT_QPA_PLATFORM", "offscreen");
+    QStandardPaths::setTestModeEnabled(true);
+    QApplication app(argc, argv);
+    QApplication::setOrganizationName(QStringLiteral("glyptos-bench"));
+    const QTemporaryDir home; // the crate and small pictures of the bench are its own
+    qputenv("XDG_DATA_HOME", home.path().toUtf8());
+    qputenv("XDG_CACHE_HOME", home.path().toUtf8() + "/cache");
+    const QStringList arguments = QApplication::arguments();
+    const std::string demo =
+        (QApplication::applicationDirPath() + QStringLiteral("/../demo/slack-tide-almanac.glyptos"))
+            .toStdString();
+    std::vector<Row> rows;
+    const FontLibrary fonts(dataFolder() / "fonts", true);
+    if (arguments.contains(QStringLiteral("--gatefold"))) return flattenHere(fonts, kGatefold);
+    if (arguments.contains(QStringLiteral("--thirty"))) return flattenHere(fonts, kThirty);
+    if (arguments.contains(QStringLiteral("--gather"))) return print(gathering(), {}), 0;
+    if (arguments.contains(QStringLiteral("--curve"))) return linearity(fonts), 0;
+    for (Row& row : flattenAgainstPeers(fonts)) rows.push_back(row);
+    for (Row& row : oneLayerChanges(fonts)) rows.push_back(row);
+    rows.push_back(memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048));
+    rows.push_back(memoryRow("cover 3000² of thirty 45-megapixel photos", QStringLiteral("--thirty"), 2048));
+    for (Row& row : bigJpeg(fonts)) rows.push_back(row);
+    for (Row& row : gathering()) rows.push_back(row);
+    rows.push_back(startUp(app, demo));
+    const bool all = print(rows, arguments.size() == 3 && arguments[1] == QStringLiteral("--json")
+                                     ? arguments[2].toStdString()
+                                     : std::string());
     return all ? 0 : 1;
 }

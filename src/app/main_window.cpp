@@ -239,9 +239,9 @@ void MainWindow::connectGather() {
 }
 
 void MainWindow::showStep(Step step) {
-    if (step != Step::Gather && isWall(document_->panel())) document_->selectPanel(document_->piecePanel());
     rail_->setCurrent(step);
-    views_->setCurrentIndex(int(step));
+    views_->setCurrentIndex(int(step)); // Gather takes the wall in hand as long as it is seen
+    if (step != Step::Gather && isWall(document_->panel())) document_->selectPanel(document_->piecePanel());
     if (step == Step::Gather) gather_->takeFocus();
     if (step == Step::Compose) compose_->bench()->setFocus();
     if (step == Step::LayOut) layout_->bench()->setFocus();

@@ -81,7 +81,7 @@ void SourceGrid::choose(const std::string& id) {
     for (size_t i = 0; i < entries_.size(); ++i)
         if (entries_[i]->id == id) {
             setCurrent(i, Qt::NoModifier);
-            return show(i);
+            return reveal(i);
         }
 }
 
@@ -116,7 +116,7 @@ void SourceGrid::refreshRange() {
     verticalScrollBar()->setRange(0, std::max(0, rows * kCellHeight + 2 * kMargin - viewport()->height()));
 }
 
-void SourceGrid::show(size_t index) {
+void SourceGrid::reveal(size_t index) {
     const QRect r = cell(index);
     QScrollBar* bar = verticalScrollBar();
     if (r.top() < 0)
@@ -263,7 +263,8 @@ void SourceGrid::mouseDoubleClickEvent(QMouseEvent* event) {
 
 /// Keys that are shortcuts of the window and mean these sources here.
 bool SourceGrid::event(QEvent* event) {
-    if (event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->matches(QKeySequence::SelectAll)) {
+    if (event->type() == QEvent::ShortcutOverride &&
+        static_cast<QKeyEvent*>(event)->matches(QKeySequence::SelectAll)) {
         event->accept();
         return true;
     }
@@ -289,7 +290,7 @@ void SourceGrid::keyPressEvent(QKeyEvent* event) {
     if (step != 0) {
         const int next = any ? std::clamp(int(now) + step, 0, int(entries_.size()) - 1) : 0;
         setCurrent(size_t(next), event->modifiers() & Qt::ShiftModifier);
-        return show(size_t(next));
+        return reveal(size_t(next));
     }
     if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && current())
         return Q_EMIT activated();

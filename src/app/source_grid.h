@@ -56,7 +56,7 @@ class SourceGrid : public QAbstractScrollArea {
     void setCurrent(size_t index, Qt::KeyboardModifiers keys);
     void paintCell(QPainter& painter, const EntryPtr& entry, const QRect& cell);
     void refreshRange();
-    void show(size_t index);
+    void reveal(size_t index);
     void startDrag();
 
     CrateService& service_;

@@ -136,7 +136,6 @@ class Gathering {
         if (waiting != next_.end()) return addCopy(*waiting, entry.path);
         if (!there) {
             ++report_.added;
-            writeThumbnail(file, entry.modified, found->thumbnail);
             return next_.push_back(std::move(entry));
         }
         CrateEntry known = *there;
@@ -247,8 +246,11 @@ Result<AddReport> addFiles(Crate& crate, const std::vector<fs::path>& paths, con
         const size_t count = std::min(kBatch, files.size() - from);
         std::vector<std::optional<Result<Examined>>> found(count);
         tbb::parallel_for(size_t(0), count, [&](size_t i) {
-            if (!isCancelled(cancel) && !isKnown(*shelf, files[from + i]))
-                found[i] = examineFile(files[from + i]);
+            const fs::path& file = files[from + i];
+            if (isCancelled(cancel) || isKnown(*shelf, file)) return;
+            found[i] = examineFile(file);
+            if (*found[i] && !shelf->entry((*found[i])->entry.id))
+                writeThumbnail(file, (*found[i])->entry.modified, (*found[i])->thumbnail);
         });
         for (size_t i = 0; i < count; ++i)
             if (found[i])
