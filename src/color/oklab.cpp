@@ -60,7 +60,7 @@ Oklab toOklab(const Oklch& c) {
 }
 
 float distance(const Oklab& a, const Oklab& b) {
-    return std::hypot(a.L - b.L, a.a - b.a, a.b - b.b);
+    return std::sqrt(squaredDistance(a, b));
 }
 
 Rgba shownAs(const Oklch& wanted) {

@@ -28,6 +28,11 @@ Oklab toOklab(const Oklch& colour);
 
 /// Distance as seen: about 0.02 can just be told apart, black and white are 1 apart.
 float distance(const Oklab& a, const Oklab& b);
+/// Its square, which is quicker to compare.
+inline float squaredDistance(const Oklab& a, const Oklab& b) {
+    const float l = a.L - b.L, u = a.a - b.a, v = a.b - b.b;
+    return l * l + u * u + v * v;
+}
 
 /// The colour that sRGB can show with that lightness (kept within 0…1) and hue and as much of the chroma as
 /// it can.

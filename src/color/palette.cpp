@@ -49,7 +49,7 @@ void countRow(const T* p, int width, bool opaque, Sums& sums) {
 /// What is clustered.
 struct Spot {
     Oklab at;
-    double weight = 0;
+    double weight = 0, root = 0; ///< and its square root
     size_t group = 0;
 };
 
@@ -58,31 +58,30 @@ std::vector<Spot> spotsOf(const ColourCount& count) {
     for (const ColourCount::Box& box : count.boxes())
         out.push_back({toOklab(Rgba{float(box.r / box.weight), float(box.g / box.weight),
                                     float(box.b / box.weight), 1}),
-                       box.weight, 0});
+                       box.weight, std::sqrt(box.weight), 0});
     return out;
 }
 
 size_t nearest(const std::vector<Oklab>& middles, const Oklab& colour) {
     size_t best = 0;
+    float least = squaredDistance(middles[0], colour);
     for (size_t i = 1; i < middles.size(); ++i)
-        if (distance(middles[i], colour) < distance(middles[best], colour)) best = i;
+        if (const float d = squaredDistance(middles[i], colour); d < least) best = i, least = d;
     return best;
 }
 
 std::vector<Oklab> firstMiddles(const std::vector<Spot>& spots, int most) {
     std::vector<Oklab> out;
-    std::vector<float> far(spots.size(), 1);
+    std::vector<float> far(spots.size(), 1); // squares of the distance to the nearest so far
     while (int(out.size()) < most) {
         size_t best = 0;
         double bestWorth = 0;
-        for (size_t i = 0; i < spots.size(); ++i) {
-            const double worth = std::sqrt(spots[i].weight) * far[i] * far[i];
-            if (worth > bestWorth) best = i, bestWorth = worth;
-        }
+        for (size_t i = 0; i < spots.size(); ++i)
+            if (const double worth = spots[i].root * double(far[i]); worth > bestWorth) best = i, bestWorth = worth;
         if (bestWorth <= 0) break;
         out.push_back(spots[best].at);
         for (size_t i = 0; i < spots.size(); ++i)
-            far[i] = std::min(far[i], distance(spots[i].at, out.back()));
+            far[i] = std::min(far[i], squaredDistance(spots[i].at, out.back()));
     }
     return out;
 }
@@ -196,7 +195,7 @@ std::vector<PaletteColour> joinedPalette(const std::vector<std::vector<PaletteCo
     double total = 0;
     for (const auto& palette : palettes)
         for (const PaletteColour& c : palette) {
-            spots.push_back({toOklab(c.colour), c.share, 0});
+            spots.push_back({toOklab(c.colour), c.share, std::sqrt(c.share), 0});
             total += c.share;
         }
     return clustered(std::move(spots), total, most);
