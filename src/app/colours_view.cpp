@@ -234,7 +234,12 @@ void ColoursView::refreshRow(Row& row, const Swatch& swatch) {
         row.all[i]->setAccessibleName(tr(names[i]).arg(q(swatch.name)));
 }
 
+void ColoursView::showEvent(QShowEvent*) {
+    refresh();
+}
+
 void ColoursView::refresh() {
+    if (!isVisible()) return;
     const auto& palette = document_->shown()->palette;
     if (!swatch(current_)) current_ = palette.empty() ? std::string() : palette.front().id;
     while (rows_.size() < palette.size()) addRow();

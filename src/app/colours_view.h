@@ -51,6 +51,9 @@ class ColoursView : public QWidget {
   Q_SIGNALS:
     void told(const QString& sentence);
 
+  protected:
+    void showEvent(QShowEvent* event) override;
+
   private:
     struct Row {
         std::string id;

@@ -128,7 +128,12 @@ void CreditsView::setDocument(Document* document) {
     refresh();
 }
 
+void CreditsView::showEvent(QShowEvent*) {
+    refresh();
+}
+
 void CreditsView::refresh() {
+    if (!isVisible()) return;
     model_->show(*document_->shown());
     int missing = 0;
     for (const CreditRow& row : model_->rows()) missing += row.makerMissing;

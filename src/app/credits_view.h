@@ -47,6 +47,9 @@ class CreditsView : public QWidget {
     void told(const QString& sentence);
     void placed(); ///< the text block is on a piece
 
+  protected:
+    void showEvent(QShowEvent* event) override;
+
   private:
     void refresh();
     void putOnPiece();

@@ -3,6 +3,7 @@
 #include "app/form_rows.h"
 #include "app/layer_section.h"
 #include "app/theme.h"
+#include "crate/thumbnails.h"
 #include "release/edits.h"
 #include "release/placing.h"
 #include "vision/saliency.h"
@@ -22,17 +23,12 @@ QString q(const std::string& s) {
 }
 
 /// The coarsest level with about 900 px, to paint beside the panel.
-QImage imageOf(const Pyramid& pyramid) {
+QImage lookAt(const Pyramid& pyramid) {
     int level = pyramid.levels() - 1;
     while (level > pyramid.firstLevel() &&
            std::max(pyramid.level(level).width, pyramid.level(level).height) < 900)
         --level;
-    const Picture& p = pyramid.level(level);
-    QImage out(p.width, p.height, QImage::Format_RGBA8888_Premultiplied);
-    for (int y = 0; y < p.height; ++y)
-        for (int i = 0; i < 4 * p.width; ++i)
-            out.scanLine(y)[i] = p.is16() ? uchar(p.row<uint16_t>(y)[i] >> 8) : uchar(p.row<uint8_t>(y)[i]);
-    return out;
+    return imageOf(pyramid.level(level));
 }
 
 } // namespace
@@ -152,7 +148,7 @@ void FramingSheet::readLook() {
         s ? engine_.pictures.picture(*s, 900.0 / std::max(s->width, s->height)) : nullptr;
     if (!picture) return;
     const bool first = look_.isNull();
-    look_ = imageOf(*picture);
+    look_ = lookAt(*picture);
     const Rect to = area();
     subject_ = partInFrame(saliencyOf(*picture), double(s->width) / s->height, to.w / to.h).centre();
     if (first && isOpen() && subjectIn_->isChecked()) showSubject();

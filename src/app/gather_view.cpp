@@ -293,6 +293,7 @@ void GatherView::editFacts(const std::string& source, const SourceFacts& facts) 
 }
 
 void GatherView::refreshUsed() {
+    if (!isVisible()) return;
     std::set<std::string> used;
     for (const CreditRow& row : creditsOf(*document_->shown())) used.insert(row.source->id);
     crateGrid_->setUsed(used);
@@ -435,6 +436,7 @@ bool GatherView::paste() {
 }
 
 void GatherView::showEvent(QShowEvent*) {
+    refreshUsed();
     refreshPlace();
     search();
 }

@@ -36,7 +36,9 @@ int main(int argc, char** argv) {
     const QStringList arguments = QApplication::arguments();
     if (arguments.size() > 1)
         window.openFile(arguments[1]);
-    else
+    else {
         window.newRelease();
+        window.askNewRelease();
+    }
     return QApplication::exec();
 }

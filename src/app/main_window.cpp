@@ -1,5 +1,6 @@
 #include "app/main_window.h"
 
+#include "app/preferences_sheet.h"
 #include "app/theme.h"
 #include "base/text.h"
 #include "release/credits.h"
@@ -211,6 +212,7 @@ StartSheet* MainWindow::askNewRelease() {
 void MainWindow::connectGather() {
     connect(&importer_, &Importer::covered, this,
             [this](const std::string& layer) { compose_->framing()->open(layer); });
+    crate_.setLine(keptLine());
     importer_.setFacts([this](const std::string& source) { return crate_.facts(source); });
     connect(gather_, &GatherView::placeAsked, this,
             [this](const QStringList& files, const PanelRef& panel, std::optional<Vec2> at) {

@@ -71,7 +71,7 @@ void MainWindow::makeEditMenu() {
     });
     menu->addSeparator();
     action(menu, tr("Preferences…"), QKeySequence::Preferences,
-           [this] { (new PreferencesSheet(engine_, this))->open(); });
+           [this] { (new PreferencesSheet(engine_, crate_, this))->open(); });
 }
 
 void MainWindow::fillPieceMenu(QMenu* menu) {

@@ -2,11 +2,13 @@
 
 #include "app/layer_section.h"
 
+#include <QComboBox>
+#include <QSettings>
 #include <QVBoxLayout>
 
 namespace glyptos {
 
-PreferencesSheet::PreferencesSheet(Engine& engine, QWidget* parent)
+PreferencesSheet::PreferencesSheet(Engine& engine, CrateService& crate, QWidget* parent)
     : QDialog(parent) {
     setAttribute(Qt::WA_DeleteOnClose);
     setWindowTitle(tr("Preferences"));
@@ -33,10 +35,28 @@ PreferencesSheet::PreferencesSheet(Engine& engine, QWidget* parent)
     column->addLayout(form);
     says->setMinimumWidth(320);
     column->addWidget(says);
+    auto* line = new QComboBox;
+    line->setAccessibleName(tr("Line to the agency"));
+    line->addItems({tr("good"), tr("slow"), tr("cut"), tr("failing every other time")});
+    line->setCurrentIndex(int(keptLine()));
+    connect(line, &QComboBox::activated, this, [&crate](int i) {
+        QSettings().setValue(QStringLiteral("drawer/line"), i);
+        crate.setLine(static_cast<AgencyLine>(i));
+    });
+    auto* lineForm = new QFormLayout;
+    lineForm->addRow(roleLabel(tr("Line to the agency"), "soft"), line);
+    column->addLayout(lineForm);
+    column->addWidget(roleLabel(
+        tr("The stock drawer stands in for an agency; so can be seen what happens on a bad line."), "soft"));
     auto* done = new QPushButton(tr("Done"));
     done->setAutoDefault(false);
     connect(done, &QPushButton::clicked, this, &QDialog::accept);
     column->addWidget(done);
+}
+
+AgencyLine keptLine() {
+    return static_cast<AgencyLine>(
+        std::clamp(QSettings().value(QStringLiteral("drawer/line"), 0).toInt(), 0, int(AgencyLine::Failing)));
 }
 
 } // namespace glyptos

@@ -1,6 +1,7 @@
 // Preferences of the application.
 #pragma once
 
+#include "app/crate_service.h"
 #include "app/form_rows.h"
 #include "app/memory_budget.h"
 
@@ -8,10 +9,13 @@
 
 namespace glyptos {
 
+/// How the line to the agency of the stock drawer is set to be.
+AgencyLine keptLine();
+
 class PreferencesSheet : public QDialog {
     Q_OBJECT
   public:
-    PreferencesSheet(Engine& engine, QWidget* parent);
+    PreferencesSheet(Engine& engine, CrateService& crate, QWidget* parent);
 };
 
 } // namespace glyptos

@@ -88,7 +88,9 @@ void SetStrip::askMiniatures() {
     const ReleasePtr release = document_->shown();
     std::erase_if(miniatures_, [&](const auto& entry) { return !release->piece(entry.first); });
     const double ratio = devicePixelRatioF();
-    const std::string credits = creditText(*release);
+    const bool told = std::any_of(release->pieces.begin(), release->pieces.end(),
+                                  [](const PiecePtr& p) { return tellsCredits(*p); });
+    const std::string credits = told ? creditText(*release) : std::string();
     for (const PiecePtr& piece : release->pieces) {
         Shown& mini = miniatures_[piece->id];
         const std::string says = tellsCredits(*piece) ? credits : std::string();

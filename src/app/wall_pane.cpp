@@ -21,7 +21,8 @@
 namespace glyptos {
 namespace {
 
-constexpr double kGap = 24; // px between things in rows
+constexpr double kPiece = 420; // px of the longer side of a pinned piece
+constexpr double kGap = 24;    // px between things in rows
 constexpr Ppi kPageResolution{150};
 
 QString q(const std::string& s) {
@@ -75,6 +76,7 @@ WallPane::WallPane(Engine& engine, RenderService& service, QWidget* parent)
     menu(tr("Pin a colour"), tr("A scrap of a colour of the release, which follows it"),
          &WallPane::fillColours);
     menu(tr("Pin type"), tr("A specimen of a typeface"), &WallPane::fillTypes);
+    word(tr("Pin the set"), tr("All pieces as they look now, and go on looking"), [this] { pinSet(); });
     row->addSpacing(10);
     word(tr("Into rows"), tr("Arranges what is in hand, or all, so that nothing lies over anything"),
          [this] { arrange(); });
@@ -127,6 +129,14 @@ void WallPane::pinWords() {
         QInputDialog::getMultiLineText(this, tr("Pin words"), tr("What should stand there?"), {}, &fine);
     if (fine && !words.trimmed().isEmpty())
         pin(tr("Pin words"), pinnedWords(words.trimmed().toStdString(), {}));
+}
+
+void WallPane::pinSet() {
+    ReleasePtr next = document_->release();
+    for (const PiecePtr& piece : document_->release()->pieces)
+        next = withPinned(next, pinnedPiece(*piece, kPiece, {}), engine_.renderer.paragraphs());
+    document_->edit(tr("Pin the set"), next);
+    bench_->zoomToFit();
 }
 
 void WallPane::fillColours(QMenu* menu) {

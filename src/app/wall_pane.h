@@ -27,6 +27,7 @@ class WallPane : public QWidget {
 
   private:
     void pinWords();
+    void pinSet();
     void fillColours(QMenu* menu);
     void fillTypes(QMenu* menu);
     void arrange();

@@ -77,7 +77,8 @@ std::vector<Oklab> firstMiddles(const std::vector<Spot>& spots, int most) {
         size_t best = 0;
         double bestWorth = 0;
         for (size_t i = 0; i < spots.size(); ++i)
-            if (const double worth = spots[i].root * double(far[i]); worth > bestWorth) best = i, bestWorth = worth;
+            if (const double worth = spots[i].root * double(far[i]); worth > bestWorth)
+                best = i, bestWorth = worth;
         if (bestWorth <= 0) break;
         out.push_back(spots[best].at);
         for (size_t i = 0; i < spots.size(); ++i)

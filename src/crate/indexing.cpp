@@ -179,12 +179,7 @@ QImage thumbnailOf(const Pyramid& picture) {
            std::max(picture.level(level + 1).width, picture.level(level + 1).height) >= kThumbnailSide)
         ++level;
     const Picture& p = picture.level(level);
-    QImage image(p.width, p.height, QImage::Format_RGBA8888_Premultiplied);
-    for (int y = 0; y < p.height; ++y) {
-        uchar* out = image.scanLine(y);
-        for (int i = 0; i < 4 * p.width; ++i)
-            out[i] = p.is16() ? uchar(p.row<uint16_t>(y)[i] >> 8) : uchar(p.row<uint8_t>(y)[i]);
-    }
+    const QImage image = imageOf(p);
     const QImage small =
         std::max(p.width, p.height) > kThumbnailSide
             ? image.scaled(kThumbnailSide, kThumbnailSide, Qt::KeepAspectRatio, Qt::SmoothTransformation)

@@ -5,6 +5,7 @@
 #include <QImageReader>
 #include <QSaveFile>
 #include <QUrl>
+#include <algorithm>
 #include <cstdlib>
 
 namespace glyptos {
@@ -15,6 +16,20 @@ QByteArray uriOf(const std::filesystem::path& file) {
 }
 
 } // namespace
+
+QImage imageOf(const Picture& picture) {
+    QImage out(picture.width, picture.height, QImage::Format_RGBA8888_Premultiplied);
+    const size_t samples = 4 * size_t(picture.width);
+    for (int y = 0; y < picture.height; ++y) {
+        uchar* row = out.scanLine(y);
+        if (picture.is16())
+            std::transform(picture.row<uint16_t>(y), picture.row<uint16_t>(y) + samples, row,
+                           [](uint16_t v) { return uchar(v >> 8); });
+        else
+            std::copy_n(picture.row<uint8_t>(y), samples, row);
+    }
+    return out;
+}
 
 std::filesystem::path thumbnailFolder() {
     if (const char* cache = std::getenv("XDG_CACHE_HOME"); cache && *cache == '/')

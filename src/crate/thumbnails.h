@@ -2,6 +2,8 @@
 // Standard 0.9, size "large" (256 px).
 #pragma once
 
+#include "raster/picture.h"
+
 #include <QImage>
 #include <cstdint>
 #include <filesystem>
@@ -10,6 +12,9 @@
 namespace glyptos {
 
 inline constexpr int kThumbnailSide = 256;
+
+/// The pixels as an image, of 8 bits a channel.
+QImage imageOf(const Picture& picture);
 
 /// $XDG_CACHE_HOME/thumbnails, or in ~/.cache.
 std::filesystem::path thumbnailFolder();

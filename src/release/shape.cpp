@@ -86,6 +86,13 @@ void addContour(Path& path, const Contour& contour) {
     }
 }
 
+/// Runs keep their place in the shape; the grain of paper keeps its size.
+void stretchPaint(Paint& paint, double kx, double ky) {
+    if (auto* run = std::get_if<Gradient>(&paint))
+        for (Vec2* point : {&run->from, &run->to}) point->x *= kx, point->y *= ky;
+    if (auto* clouds = std::get_if<Clouds>(&paint)) clouds->size *= std::sqrt(kx * ky);
+}
+
 } // namespace
 
 Path outlineOf(const ShapeContent& shape) {
@@ -110,6 +117,8 @@ Rect extentOf(const ShapeContent& shape) {
 
 ShapeContent stretched(ShapeContent shape, double kx, double ky) {
     shape.width *= kx, shape.height *= ky;
+    if (shape.fill) stretchPaint(*shape.fill, kx, ky);
+    if (shape.stroke) stretchPaint(shape.stroke->paint, kx, ky);
     for (Contour& contour : shape.contours)
         for (PathNode& node : contour.nodes)
             for (Vec2* v : {&node.at, &node.before, &node.after}) v->x *= kx, v->y *= ky;

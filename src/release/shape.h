@@ -50,7 +50,8 @@ struct ShapeContent {
 Path outlineOf(const ShapeContent& shape);
 /// The area the shape covers, strokes included, in its own frame.
 Rect extentOf(const ShapeContent& shape);
-/// The same shape in a frame `kx` and `ky` times as wide and high; corner radius and stroke stay.
+/// The same shape in a frame `kx` and `ky` times as wide and high, runs of colour with it; corner radius and
+/// stroke stay. kx, ky > 0.
 ShapeContent stretched(ShapeContent shape, double kx, double ky);
 /// A free path of the same outline.
 ShapeContent asFree(const ShapeContent& shape);

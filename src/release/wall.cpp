@@ -94,6 +94,13 @@ Layer pinnedColour(const Ink& colour, const std::string& name, Vec2 at) {
                           layerOf(name, scrap, at)});
 }
 
+Layer pinnedPiece(const Piece& piece, double side, Vec2 at) {
+    Layer out = layerOf(piece.name, EchoContent{piece.id, {}, {}, false}, at);
+    const Rect trim = piece.flat->trim();
+    out.placement.scaleX = out.placement.scaleY = side / std::max(trim.w, trim.h);
+    return out;
+}
+
 Layer pinnedWords(const std::string& words, Vec2 at) {
     TextContent text = caption(words, 44);
     text.spec.measure = 520;

@@ -19,6 +19,8 @@ PiecePtr emptyWall();
 Layer pinnedPicture(const Source& source, double side, Vec2 at);
 /// A colour with its name below.
 Layer pinnedColour(const Ink& colour, const std::string& name, Vec2 at);
+/// A piece as it looks now, `side` px along its longer side.
+Layer pinnedPiece(const Piece& piece, double side, Vec2 at);
 Layer pinnedWords(const std::string& words, Vec2 at);
 /// A line and an alphabet in a face, with its name below.
 Layer pinnedType(const std::string& family, const std::string& style, Vec2 at);

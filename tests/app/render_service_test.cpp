@@ -88,7 +88,9 @@ class RenderServiceTest : public QObject {
         QCoreApplication::setOrganizationName(QStringLiteral("glyptos-tests"));
         QSettings().clear();
         QCOMPARE(memoryShare(), 25);
-        auto* sheet = new PreferencesSheet(*engine, nullptr);
+        const QTemporaryDir home;
+        CrateService crate(home.path().toStdString(), drawerFolder());
+        auto* sheet = new PreferencesSheet(*engine, crate, nullptr);
         sheet->show();
         auto* field = sheet->findChild<NumberField*>();
         enter(field, "40");
@@ -96,6 +98,13 @@ class RenderServiceTest : public QObject {
         enter(field, "99"); // more than may be chosen
         QCOMPARE(memoryShare(), 40);
         QVERIFY(field->property("wrong").toBool());
+        QCOMPARE(keptLine(), AgencyLine::Good);
+        for (QComboBox* box : sheet->findChildren<QComboBox*>())
+            if (box->accessibleName() == "Line to the agency") {
+                box->setCurrentIndex(2);
+                Q_EMIT box->activated(2);
+            }
+        QCOMPARE(keptLine(), AgencyLine::Offline);
         sheet->close();
     }
 };

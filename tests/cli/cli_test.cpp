@@ -205,6 +205,72 @@ class CliTest : public QObject {
         QCOMPARE(QImage(at("again.png")), QImage(at("good.png")));
     }
 
+    void theCrate() {
+        QVERIFY(QDir(at("")).mkpath("in/textures"));
+        const auto photo = [&](const char* name, std::array<uint8_t, 3> c) {
+            write(at(name).toStdString(), jpegOf(90, 60, [=](int x, int) {
+                      const bool bar = x / 15 % 2 == 0;
+                      return std::array<uint8_t, 4>{uint8_t(c[0] / (bar ? 1 : 2)),
+                                                    uint8_t(c[1] / (bar ? 1 : 2)), c[2], 255};
+                  }));
+        };
+        photo("in/Brim við Höfn.jpg", {40, 80, 150});
+        photo("in/textures/rust.jpg", {190, 70, 30});
+        photo("in/textures/rust again.jpg", {180, 76, 40});
+        write(at("in/notes.txt").toStdString(), {'h', 'i'});
+        const QStringList own{"--crate", at("crate")};
+        Ran ran = run(QStringList{"crate", "add", "in", "--json"} + own);
+        QCOMPARE(ran.code, 1); // the notes are no picture
+        QCOMPARE(ran.json()["added"].toInt(), 3);
+        QVERIFY(ran.err.contains("notes.txt") && ran.err.count('\n') == 1);
+        QCOMPARE(run(QStringList{"crate", "add", "in/textures"} + own).code, 0);
+        ran = run(QStringList{"crate", "find", "hofn", "--json"} + own);
+        QCOMPARE(ran.code, 0);
+        QCOMPARE(ran.json()[0]["title"].toString(), QStringLiteral("Brim við Höfn"));
+        QCOMPARE(ran.json()[0]["file"].toString(), at("in/Brim við Höfn.jpg"));
+        ran = run(QStringList{"crate", "find", "--kind", "texture", "--json"} + own);
+        QCOMPARE(ran.json().array().size(), 2);
+        QCOMPARE(run(QStringList{"crate", "find", "gannet"} + own).code, 1);
+        QCOMPARE(run(QStringList{"crate", "find", "--large-enough"} + own).code, 1);
+        ran =
+            run(QStringList{"crate", "similar", "in/textures/rust.jpg", "--structure", "0", "--json"} + own);
+        QCOMPARE(ran.code, 0);
+        QCOMPARE(ran.json()[0]["title"].toString(), QStringLiteral("Rust again"));
+        QVERIFY(ran.json()[0]["difference"].toDouble() < ran.json()[1]["difference"].toDouble());
+        photo("new.jpg", {38, 84, 148}); // not in the crate
+        ran = run(QStringList{"crate", "similar", "new.jpg", "--most", "1"} + own);
+        QVERIFY(QString::fromUtf8(ran.out).contains("Brim"));
+        refused(run(QStringList{"crate", "similar", "nothing"} + own), "no source “nothing”");
+        refused(run(QStringList{"crate", "find", "--kind", "poster"} + own), "no kind “poster”");
+        refused(run(QStringList{"crate", "find", "--colour", "mauve"} + own), "red, orange");
+        refused(run(QStringList{"crate", "similar", "new.jpg", "--colour", "0", "--structure", "0"} + own),
+                "weights");
+        write(at("crate/crate.book").toStdString(), {'n', 'o', '\n'});
+        refused(run(QStringList{"crate", "find", "a"} + own), "not the book of a crate");
+    }
+
+    void creditsOfTheDemo() {
+        const Ran text = run({"crate", "credits", QStringLiteral(DEMO_RELEASE)});
+        QCOMPARE(text.code, 1); // one maker is not known
+        QVERIFY(QString::fromUtf8(text.out).contains("“The keeper”, Ines Quayle, Harbour Credit\n"));
+        QVERIFY(text.err.contains("paper.jpg") && text.err.count('\n') == 1);
+        const Ran csv = run({"crate", "credits", QStringLiteral(DEMO_RELEASE), "--csv"});
+        QVERIFY(csv.out.startsWith("title,maker,licence,credit,origin,file,pieces\r\n"));
+        const Ran json = run({"crate", "credits", QStringLiteral(DEMO_RELEASE), "--json"});
+        QVERIFY(json.json().array().size() >= 9);
+        QVERIFY(!json.out.contains("harbour-wall")); // only on the wall
+    }
+
+    void theWallIsRenderedToo() {
+        QCOMPARE(run({"render", QStringLiteral(DEMO_RELEASE), "--piece", "wall", "--width", "400", "--out",
+                      "wall.png"})
+                     .code,
+                 0);
+        QCOMPARE(QImage(at("wall.png")).width(), 400);
+        QCOMPARE(run({"new", "bare.glyptos", "--form", "digital-cover"}).code, 0);
+        refused(run({"render", "bare.glyptos", "--piece", "wall", "--out", "no.png"}), "Nothing is pinned");
+    }
+
     void aFullDiskLeavesNothing() {
         QVERIFY(QFile::copy(QStringLiteral(DEMO_RELEASE), at("demo.glyptos")));
         QCOMPARE(run({"new", "sleeve.glyptos", "--form", "sleeve-12"}).code, 0);

@@ -361,10 +361,13 @@ class CrateTest : public QObject {
             "TITLE \"Dusk\"\nLUT_3D_SIZE 2\n0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1\n";
         append(at("dusk.cube"), table);
         append(at("short.cube"), table.substr(0, 40));
-        const auto report = addFiles(
-            *crate, {at("raw.nef"), at("dusk.cube"), at("short.cube"), at("gone.jpg"), at("gone folder/")});
+        test::write(at("lies.tif"),
+                    tiffOf(8, 8, 3, [](int, int, int c) { return uint8_t(c == 0 ? 200 : 20); },
+                           {'n', 'o', ' ', 'i', 'c', 'c'}));
+        const auto report = addFiles(*crate, {at("raw.nef"), at("dusk.cube"), at("short.cube"),
+                                              at("gone.jpg"), at("gone folder/"), at("lies.tif")});
         QVERIFY(report);
-        QCOMPARE(report->added, 1);
+        QCOMPARE(report->added, 2); // a profile that is none is as good as none
         QCOMPARE(report->troubles.size(), size_t(4));
         QVERIFY(std::any_of(report->troubles.begin(), report->troubles.end(),
                             [](const auto& s) { return s.find("raw file") != s.npos; }));

@@ -171,6 +171,17 @@ class PaintTest : public QObject {
         QVERIFY(std::is_sorted(g.stops.begin(), g.stops.end(), [](auto& a, auto& b) { return a.at < b.at; }));
     }
 
+    void aRunKeepsItsPlaceWhenItsShapeIsStretched() {
+        ShapeContent shape;
+        shape.fill = gradientOf(GradientKind::Linear);
+        shape.stroke = StrokeStyle{};
+        shape.stroke->paint = Clouds{};
+        const ShapeContent wide = stretched(shape, 3, 0.5);
+        QCOMPARE(std::get<Gradient>(*wide.fill).from, (Vec2{150, 30}));
+        QCOMPARE(std::get<Gradient>(*wide.fill).to, (Vec2{270, 37.5}));
+        QVERIFY(std::abs(std::get<Clouds>(wide.stroke->paint).size - 100 * std::sqrt(1.5)) < 1e-9);
+    }
+
     void smallGradientsEqualLargeOnes() {
         for (int kind = 0; kind < 4; ++kind) {
             Gradient g = gradientOf(static_cast<GradientKind>(kind));
