@@ -4,6 +4,7 @@
 #include "file/picture_reader.h"
 #include "file/release_json.h"
 #include "file/zip_archive.h"
+#include "release/edits.h"
 
 namespace glyptos {
 namespace {
@@ -46,7 +47,9 @@ Result<FormList> shippedForms() {
     return out;
 }
 
-Result<void> saveProject(const Release& release, const std::filesystem::path& file) {
+Result<void> saveProject(const Release& whole, const std::filesystem::path& file) {
+    const ReleasePtr kept = withoutUnusedSources(std::make_shared<const Release>(whole));
+    const Release& release = *kept;
     const std::string json = releaseToJson(release);
     std::vector<ZipEntry> entries{{"mimetype", bytesOf(kMimeType), false},
                                   {"release.json", bytesOf(json), true}};

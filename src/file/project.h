@@ -14,7 +14,7 @@ using FormList = std::vector<std::shared_ptr<const Form>>;
 /// Forms shipped with Glyptos.
 Result<FormList> shippedForms();
 
-/// Saves all of the release, atomically.
+/// Saves all of the release but sources that nothing in it shows, atomically.
 Result<void> saveProject(const Release& release, const std::filesystem::path& file);
 
 /// Opens a project. Any failure is one sentence that says what is wrong with which file.

@@ -350,6 +350,7 @@ class ProjectTest : public QObject {
                 "large.png")
                 .value()
                 .source);
+        large = withLayer(large, wallPanel(), pinnedPicture(*large->sources.back(), 100, {0, 0}));
         Result<void> saved;
         {
             const FileSizeLimit limit(4096);
@@ -361,6 +362,30 @@ class ProjectTest : public QObject {
                  qPrintable(sentence(saved)));
         QVERIFY(fileText(file) == before);
         QCOMPARE(names(), QStringList{"release.glyptos"});
+    }
+
+    void picturesThatNothingShowsStayBehind() {
+        ReleasePtr release = screenRelease(100, 100);
+        const auto grey = [](int, int) { return std::array<uint8_t, 4>{90, 90, 90, 255}; };
+        for (const int side : {10, 11, 12, 13, 14})
+            release = withSource(
+                release, importBytes(pngOf(side, side, grey), std::to_string(side) + ".png").value().source);
+        const auto& s = release->sources;
+        release = withLayer(release, frontOf(release), layerOf("One", PictureContent{s[0]->id}));
+        release = withNewTake(release, release->pieces[0]->id);
+        release = withoutLayer(release, frontOf(release),
+                               stackOf(*release, frontOf(release))[0]->id); // take A has it still
+        Reference reference;
+        reference.source = s[1]->id;
+        release = withReference(release, frontOf(release), reference);
+        release = withLayer(release, wallPanel(), pinnedPicture(*s[2], 100, {0, 0}));
+        Pattern pattern;
+        pattern.source = s[3]->id;
+        release = withLayer(release, frontOf(release), layerOf("Pattern", FillContent{pattern}));
+        const ReleasePtr kept = withoutUnusedSources(release);
+        QCOMPARE(kept->sources.size(), size_t(4));
+        QVERIFY(!kept->source(s[4]->id));
+        QCOMPARE(withoutUnusedSources(kept), kept);
     }
 
     void readOnlyFolder() {
