@@ -41,7 +41,7 @@ void BenchView::setDocument(Document* document) {
 }
 
 void BenchView::refresh() {
-    if (fitted_) zoomToFit();
+    if (fitted_ && isSheet()) zoomToFit(); // a free space would shrink while something is dragged outwards
     requestPicture();
     update();
 }

@@ -360,6 +360,7 @@ void GatherView::refreshPlace() {
     split_->widget(0)->setVisible(grids);
     wallPane_->setVisible(wallShown);
     facetPages_->setVisible(!wallShown);
+    details_->setVisible(!wallShown);
     if (grids && wallShown) split_->setSizes({split_->width() * 11 / 20, split_->width() * 9 / 20});
     if (document_ && isVisible()) document_->selectPanel(wallShown ? wallPanel() : document_->piecePanel());
     refreshDetails();

@@ -16,6 +16,15 @@ QString q(const std::string& s) {
     return QString::fromStdString(s);
 }
 
+/// Where a layer goes to be in front of the fills at the back of its stack and behind all else.
+size_t behindAllButFills(const Stack& stack, const std::string& moving) {
+    size_t index = stack.size();
+    while (index > 0 && (stack[index - 1]->id == moving ||
+                         (stack[index - 1]->as<FillContent>() && !stack[index - 1]->clipped)))
+        --index;
+    return index;
+}
+
 } // namespace
 
 Importer::Importer(Engine& engine, QObject* parent)
@@ -156,8 +165,8 @@ void Importer::pin(const SourcePtr& source) {
     Q_EMIT pinned();
 }
 
-/// The first picture of a panel covers it and goes behind everything; later ones come in smaller, where they
-/// were dropped, in front of the layer in hand.
+/// The first picture of a panel covers it and goes behind everything but the fills at the very back; later
+/// ones come in smaller, where they were dropped, in front of the layer in hand.
 void Importer::placeSource(const SourcePtr& source, Placement covering) {
     const Panel* here = panel();
     const Stack& stack = stackOf(*document_->release(), target_);
@@ -173,13 +182,13 @@ void Importer::placeSource(const SourcePtr& source, Placement covering) {
     const std::string above = document_->panel() == target_ ? document_->layer() : std::string();
     ReleasePtr next =
         withLayer(withSource(document_->release(), source), target_, std::move(layer), above, &id);
-    if (first) next = withMovedLayer(next, target_, id, {}, stack.size() + 1);
+    if (first) next = withMovedLayer(next, target_, id, {}, behindAllButFills(stackOf(*next, target_), id));
     const Rect area = here->withBleed();
     const double proportion = (area.w / area.h) / (double(source->width) / source->height);
     document_->edit(tr("Bring in %1").arg(q(source->name)), next);
+    Q_EMIT placed();
     document_->selectPanel(target_);
     document_->selectLayer(id);
-    Q_EMIT placed();
     constexpr double kAlike = 1.02;
     if (first && std::max(proportion, 1 / proportion) > kAlike) Q_EMIT covered(id);
 }

@@ -35,7 +35,7 @@ class Importer : public QObject {
     void refer(const QString& file);
 
   Q_SIGNALS:
-    void placed(); ///< something was added to a piece, and is in hand
+    void placed(); ///< something was added to a piece; it is taken in hand next
     void pinned(); ///< something was pinned to the wall, and is in hand
     /// A picture came onto an area of other proportions, as that layer, covering it.
     void covered(const std::string& layer);

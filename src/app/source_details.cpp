@@ -75,7 +75,8 @@ SourceDetails::SourceDetails(CrateService& service, ThumbnailStore& thumbnails, 
     makeFacts(form);
     column->addWidget(facts_);
     column->addStretch();
-    outer->addWidget(scrolling(all_));
+    outer->addWidget(scroll_ = scrolling(all_));
+    outer->addStretch();
     connect(&thumbnails_, &ThumbnailStore::arrived, this, &SourceDetails::showPicture);
     show({}, false, nullptr);
 }
@@ -199,7 +200,7 @@ void SourceDetails::show(const std::vector<EntryPtr>& entries, bool fromDrawer, 
     entries_ = entries;
     fromDrawer_ = fromDrawer;
     const bool any = !entries.empty(), one = entries.size() == 1;
-    all_->setVisible(any);
+    scroll_->setVisible(any);
     if (!any) return;
     const bool known = fromDrawer && service_.entry(entries.front()->id);
     take_->setVisible(fromDrawer);

@@ -56,7 +56,7 @@ class SourceDetails : public QWidget {
     std::vector<EntryPtr> entries_;
     bool fromDrawer_ = false;
     QLabel *picture_, *title_, *size_, *terms_;
-    QWidget *facts_, *chips_, *likeness_, *all_;
+    QWidget *facts_, *chips_, *likeness_, *all_, *scroll_;
     std::vector<std::pair<QLineEdit*, std::string SourceFacts::*>> lines_;
     QComboBox* kind_;
     QLineEdit* tags_;

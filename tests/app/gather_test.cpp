@@ -214,6 +214,7 @@ class GatherTest : public QObject {
         WallBench* wall = gather().wall();
         wall->zoomToFit();
         t->settle();
+        const double zoom = wall->zoom();
         const LayerPtr before = stackOf(*t->document().release(), wallPanel())[0];
         const Vec2 middle = wall->toView().map(before->placement.position);
         const std::string cover = t->piece("digital-cover");
@@ -221,11 +222,27 @@ class GatherTest : public QObject {
         t->drag(*wall, {int(middle.x), int(middle.y)}, wall->mapFromGlobal(global));
         QVERIFY(t->settle([&] { return !stackOf(*t->document().release(), {cover, "front"}).empty(); }));
         QVERIFY(stackOf(*t->document().release(), wallPanel())[0]->placement ==
-                before->placement); // it hangs where it hung
+                before->placement);   // it hangs where it hung
+        QCOMPARE(wall->zoom(), zoom); // nor does the view run away from what is dragged
         QCOMPARE(t->window->rail()->current(), Step::Compose);
+        QCOMPARE(t->document().panel().piece, cover);
+        QVERIFY(t->document().selectedLayer());
         t->settle();
         const QColor seen = strip(cover);
         QVERIFY2(seen.red() > 60 && seen.red() > 2 * seen.blue(), qPrintable(seen.name()));
+    }
+
+    void aPictureIsSeenOnAPieceWithAFill() {
+        Layer ground;
+        ground.name = "Ground";
+        ground.content = FillContent{Ink{0, 0, 1, 1}};
+        t->put(ground);
+        t->putBox("Box", {0, 0, 1000, 3000}, {0, 1, 0, 1});
+        photo("rust.jpg", {180, 70, 30}, 500, 500);
+        t->window->bringIn({file("rust.jpg")});
+        QVERIFY(t->settle([&] { return t->layers().size() == 3; }));
+        QCOMPARE(t->layers()[1]->name, std::string("rust")); // behind the box, in front of the ground
+        QVERIFY(t->seen({2000, 1500}).red() > t->seen({2000, 1500}).blue());
     }
 
     void filesDroppedOnTheSetGoToThatPiece() {
