@@ -176,7 +176,9 @@ void GatherView::connectCrate() {
         search();
         refreshDetails();
     });
-    connect(&crate_, &CrateService::changed, this, &GatherView::search);
+    connect(&crate_, &CrateService::changed, this, [this] {
+        place_ == DrawerPlace ? refreshDetails() : search(); // the agency is not asked again for that
+    });
     connect(&crate_, &CrateService::told, this, &GatherView::told);
     connect(&crate_, &CrateService::found, this, [this](const Found& found) {
         crateGrid_->setEmptyText(

@@ -238,6 +238,18 @@ void LayerMenu::makeGrouping() {
     needing_.emplace_back(entry(this, tr("Rename"), QKeySequence(tr("F2")),
                                 [this] { view_.stack()->rename(document_->layer()); }),
                           1);
+    const std::tuple<QString, QString, Nearer> orders[] = {
+        {tr("To the front"), tr("Ctrl+Shift+Up"), Nearer::Front},
+        {tr("One nearer"), tr("Ctrl+Up"), Nearer::OneForward},
+        {tr("One farther"), tr("Ctrl+Down"), Nearer::OneBack},
+        {tr("To the back"), tr("Ctrl+Shift+Down"), Nearer::Back}};
+    QMenu* order = addMenu(tr("Order"));
+    for (const auto& [text, keys, where] : orders)
+        onLayers(order, text, QKeySequence(keys), tr("Order of %1"), 1,
+                 [this, where = where](const ReleasePtr& release,
+                                       std::vector<std::string>&) -> Result<ReleasePtr> {
+                     return withOrder(release, document_->panel(), document_->layers(), where);
+                 });
     onLayers(this, tr("Remove"), QKeySequence::Delete, tr("Remove %1"), 1,
              [this](ReleasePtr next, std::vector<std::string>&) -> Result<ReleasePtr> {
                  for (const std::string& id : document_->layers())

@@ -76,7 +76,6 @@ SourceDetails::SourceDetails(CrateService& service, ThumbnailStore& thumbnails, 
     column->addWidget(facts_);
     column->addStretch();
     outer->addWidget(scroll_ = scrolling(all_));
-    outer->addStretch();
     connect(&thumbnails_, &ThumbnailStore::arrived, this, &SourceDetails::showPicture);
     show({}, false, nullptr);
 }

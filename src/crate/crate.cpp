@@ -151,7 +151,7 @@ bool Crate::refresh() {
     const size_t before = replaced ? SIZE_MAX : bookBytes_;
     const auto changes = catchUp();
     if (changes) bringIndexUp(*changes, before);
-    return changes.has_value();
+    return changes && (replaced || !changes->empty());
 }
 
 Result<void> Crate::write(const std::vector<std::string>& lines) {

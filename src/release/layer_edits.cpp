@@ -161,6 +161,40 @@ ReleasePtr withMovedLayer(const ReleasePtr& release, const PanelRef& panel, cons
     });
 }
 
+ReleasePtr withOrder(const ReleasePtr& release, const PanelRef& panel, const std::vector<std::string>& layers,
+                     Nearer where) {
+    std::vector<std::string> order;
+    collectIds(stackOf(*release, panel), order);
+    std::erase_if(order, [&](const std::string& id) {
+        return std::find(layers.begin(), layers.end(), id) == layers.end();
+    });
+    // The last to be moved ends up outermost: the front-most to the front, the rearmost to the back.
+    if (where == Nearer::Front || where == Nearer::OneBack) std::reverse(order.begin(), order.end());
+    const auto moves = [&](const std::string& id) {
+        return std::find(order.begin(), order.end(), id) != order.end();
+    };
+    ReleasePtr next = release;
+    for (const std::string& id : order)
+        next = withStack(next, panel, [&](Stack& stack, Release&) {
+            bool moved = false;
+            atLayer(stack, id, [&](Stack& list, size_t i) {
+                const size_t last = list.size() - 1;
+                const size_t to = where == Nearer::Front  ? 0
+                                  : where == Nearer::Back ? last
+                                  : where == Nearer::OneForward
+                                      ? (i > 0 && !moves(list[i - 1]->id) ? i - 1 : i)
+                                      : (i < last && !moves(list[i + 1]->id) ? i + 1 : i);
+                moved = to != i;
+                if (!moved) return;
+                const LayerPtr layer = list[i];
+                list.erase(list.begin() + ptrdiff_t(i));
+                list.insert(list.begin() + ptrdiff_t(to), layer);
+            });
+            return moved;
+        });
+    return next;
+}
+
 Result<ReleasePtr> withGrouped(const ReleasePtr& release, const PanelRef& panel,
                                const std::vector<std::string>& layers, std::string* newId) {
     bool tooDeep = false;

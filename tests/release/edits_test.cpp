@@ -65,6 +65,26 @@ class EditsTest : public QObject {
         QCOMPARE(order(withLayer(r, p, e, "c")), "abecd");
     }
 
+    void nearerAndFarther() {
+        const ReleasePtr r = withNamed(screenRelease(10, 10), {"a", "b", "c", "d"});
+        const PanelRef p = frontOf(r);
+        const auto moved = [&](std::vector<std::string> layers, Nearer where) {
+            return order(withOrder(r, p, layers, where));
+        };
+        QCOMPARE(moved({"c"}, Nearer::Front), "cabd");
+        QCOMPARE(moved({"d", "b"}, Nearer::Front), "bdac"); // those that move keep their order
+        QCOMPARE(moved({"a", "c"}, Nearer::Back), "bdac");
+        QCOMPARE(moved({"b", "c"}, Nearer::OneForward), "bcad");
+        QCOMPARE(moved({"a", "b"}, Nearer::OneForward), "abcd"); // they are there already
+        QCOMPARE(moved({"a", "c"}, Nearer::OneForward), "acbd");
+        QCOMPARE(moved({"b", "c"}, Nearer::OneBack), "adbc");
+        QCOMPARE(moved({"c", "d"}, Nearer::OneBack), "abcd");
+        QCOMPARE(withOrder(r, p, {"a"}, Nearer::Front), r);
+        std::string id;
+        const ReleasePtr g = *withGrouped(r, p, {"b", "c"}, &id);
+        QCOMPARE(order(withOrder(g, p, {"c"}, Nearer::Front)), "aGroup(cb)d"); // in the list it is in
+    }
+
     void groups() {
         const ReleasePtr r = withNamed(screenRelease(10, 10), {"a", "b", "c"});
         const PanelRef p = frontOf(r);
