@@ -6,6 +6,7 @@
 #include "app/theme.h"
 
 #include <QEvent>
+#include <QPainter>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
@@ -230,11 +231,12 @@ void SourceDetails::showPicture() {
     if (entries_.empty()) return;
     const EntryPtr& e = entries_.front();
     const QImage image = thumbnails_.get(e, service_.fileOf(*e));
-    if (image.isNull())
-        picture_->clear();
-    else
-        picture_->setPixmap(QPixmap::fromImage(
-            image.scaled(QSize(260, kPreview), Qt::KeepAspectRatio, Qt::SmoothTransformation)));
+    if (image.isNull()) return picture_->clear();
+    const QImage small = image.scaled(QSize(260, kPreview), Qt::KeepAspectRatio, Qt::SmoothTransformation);
+    QPixmap shown(small.size());
+    shown.fill(theme().bench); // what is see-through lies on neutral grey
+    QPainter(&shown).drawImage(0, 0, small);
+    picture_->setPixmap(shown);
 }
 
 void SourceDetails::showFacts() {

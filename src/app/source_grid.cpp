@@ -161,6 +161,11 @@ void SourceGrid::paintCell(QPainter& painter, const EntryPtr& entry, const QRect
         const QSize size = image.size().scaled(area.size(), Qt::KeepAspectRatio).boundedTo(image.size() * 2);
         const QRect place(area.center().x() - size.width() / 2 + 1, area.center().y() - size.height() / 2 + 1,
                           size.width(), size.height());
+        if (image.hasAlphaChannel()) { // neutral, so that dark and pale elements are seen by day and by night
+            painter.setPen(Qt::NoPen);
+            painter.setBrush(t.bench);
+            painter.drawRoundedRect(QRectF(place), 6, 6);
+        }
         painter.drawImage(place, image);
     } else {
         painter.setPen(QPen(t.hairline, 1, Qt::DashLine));

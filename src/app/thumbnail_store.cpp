@@ -59,7 +59,9 @@ void ThumbnailStore::work() {
         jobs_.pop_back();
     }
     QImage image = smallPicture(*job.entry, job.file);
-    if (!image.isNull()) image = image.convertToFormat(QImage::Format_ARGB32_Premultiplied);
+    if (!image.isNull())
+        image = image.convertToFormat(image.hasAlphaChannel() ? QImage::Format_ARGB32_Premultiplied
+                                                              : QImage::Format_RGB32);
     QMetaObject::invokeMethod(
         this,
         [this, id = job.entry->id, image] {
