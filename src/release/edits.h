@@ -69,8 +69,8 @@ ReleasePtr withChangedLayer(const ReleasePtr& release, const PanelRef& panel, co
 /// index counts as before the move. A group cannot move into itself, nor deeper than kDeepestGroup.
 ReleasePtr withMovedLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
                           const std::string& group, size_t index);
-/// Each layer one place, or all the way, nearer to the front or the back of the list it is in; those that move keep their
-/// order.
+/// Each layer one place, or all the way, nearer to the front or the back of the list it is in; those that
+/// move keep their order.
 enum class Nearer : unsigned char { Front, OneForward, OneBack, Back };
 ReleasePtr withOrder(const ReleasePtr& release, const PanelRef& panel, const std::vector<std::string>& layers,
                      Nearer where);
