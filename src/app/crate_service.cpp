@@ -4,7 +4,6 @@
 
 #include <QBuffer>
 #include <QDirIterator>
-#include <QtConcurrent>
 
 namespace glyptos {
 namespace {
@@ -120,10 +119,6 @@ std::optional<SourceFacts> CrateService::facts(const std::string& id) const {
 
 std::set<std::string> CrateService::watched() const {
     return crate_ ? crate_->watched() : std::set<std::string>{};
-}
-
-bool CrateService::isWatched(const std::string& folder) const {
-    return watched().contains(folder);
 }
 
 void CrateService::add(const QStringList& paths) {
@@ -286,7 +281,7 @@ void CrateService::findInDrawer(const QString& words, const CrateQuery& query) {
 }
 
 void CrateService::take(const std::string& id) {
-    if (!agency_ || !crate_) return;
+    if (!agency_ || !crate_) return Q_EMIT drawerFailed(tr("The crate is not open; nothing was taken."));
     run(
         fetching_, [=, this] { return agency_->take(id, *crate_, &closing_); },
         [this](const Result<std::string>& taken) {

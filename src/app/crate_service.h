@@ -27,7 +27,6 @@ class CrateService : public QObject {
     std::filesystem::path fileOf(const CrateEntry& entry) const;
     /// What is known of a source, when the crate has it.
     std::optional<SourceFacts> facts(const std::string& id) const;
-    bool isWatched(const std::string& folder) const;
     std::set<std::string> watched() const;
     /// Something is being opened, added, searched or fetched.
     bool busy() const { return jobs_ > 0; }

@@ -26,6 +26,12 @@ QString q(const std::string& s) {
     return QString::fromStdString(s);
 }
 
+std::set<std::string> usedIn(const Release& release) {
+    std::set<std::string> out;
+    for (const CreditRow& row : creditsOf(release)) out.insert(row.source->id);
+    return out;
+}
+
 } // namespace
 
 GatherView::GatherView(Engine& engine, RenderService& service, CrateService& crate, QWidget* parent)
@@ -103,7 +109,8 @@ QWidget* GatherView::makeBar() {
     search_->setPlaceholderText(tr("A word: rope, dusk, Orri …"));
     search_->setClearButtonEnabled(true);
     connect(search_, &QLineEdit::textEdited, this, [this] {
-        setLike(false);
+        like_.clear();
+        details_->setLike(false);
         searchWaits_.start();
     });
     connect(search_, &QLineEdit::returnPressed, this, [this] { grid()->setFocus(); });
@@ -288,39 +295,31 @@ void GatherView::setDocument(Document* document) {
 
 /// In the crate as well as in the release that uses it.
 void GatherView::editFacts(const std::string& source, const SourceFacts& facts) {
-    crate_.change(source, facts);
-    if (crate_.entry(source) == nullptr && !document_->release()->source(source)) return;
+    if (crate_.entry(source)) crate_.change(source, facts);
     document_->edit(tr("What is known of %1").arg(q(facts.title)),
                     withFacts(document_->release(), source, facts));
 }
 
 void GatherView::refreshUsed() {
     if (!isVisible()) return;
-    std::set<std::string> used;
-    for (const CreditRow& row : creditsOf(*document_->shown())) used.insert(row.source->id);
-    crateGrid_->setUsed(used);
+    crateGrid_->setUsed(usedIn(*document_->shown()));
 }
 
 void GatherView::search() {
     if (!document_) return;
-    if (place_ == DrawerPlace) {
-        CrateQuery query = drawerFacets_->query();
-        query.order = static_cast<CrateOrder>(order_->currentIndex());
-        query.like = like_;
-        query.weights = details_->weights();
+    const bool inDrawer = place_ == DrawerPlace;
+    CrateQuery query = (inDrawer ? drawerFacets_ : facets_)->query();
+    query.order = static_cast<CrateOrder>(order_->currentIndex());
+    query.like = like_;
+    query.weights = details_->weights();
+    if (inDrawer) {
         drawerSays_->setText(tr("Asking the agency …"));
         setRole(drawerSays_, "soft");
         again_->hide();
         drawerNote_->show();
         return crate_.findInDrawer(search_->text(), query);
     }
-    CrateQuery query = facets_->query();
-    query.order = static_cast<CrateOrder>(order_->currentIndex());
-    query.like = like_;
-    query.weights = details_->weights();
-    std::set<std::string> used;
-    for (const CreditRow& row : creditsOf(*document_->release())) used.insert(row.source->id);
-    crate_.find(search_->text(), query, used);
+    crate_.find(search_->text(), query, usedIn(*document_->release()));
 }
 
 void GatherView::setLike(bool on) {

@@ -12,6 +12,8 @@
 namespace glyptos {
 namespace {
 
+constexpr double kPinned = 420; // px of the longer side of what is pinned
+
 QString q(const std::string& s) {
     return QString::fromStdString(s);
 }
@@ -23,6 +25,15 @@ size_t behindAllButFills(const Stack& stack, const std::string& moving) {
                          (stack[index - 1]->as<FillContent>() && !stack[index - 1]->clipped)))
         --index;
     return index;
+}
+
+/// Covering the area, with what draws the eye inside as far as there is a look at the picture.
+Placement subjectInFrame(const Rect& area, const Source& source, const Pyramid* look) {
+    Framing framing;
+    if (look)
+        framing.middle =
+            partInFrame(saliencyOf(*look), double(source.width) / source.height, area.w / area.h).centre();
+    return framed(area, source, framing);
 }
 
 } // namespace
@@ -131,12 +142,7 @@ void Importer::place(const Imported& picture) {
     const SourcePtr& source = picture.source;
     if (source->format == "jpeg") engine_.pictures.offer(*source, picture.look, kLookReduction);
     if (isWall(target_)) return pin(source);
-    Framing framing;
-    const Rect area = here->withBleed();
-    const Rect part =
-        partInFrame(saliencyOf(*picture.look), double(source->width) / source->height, area.w / area.h);
-    framing.middle = part.centre();
-    placeSource(source, framed(area, *source, framing));
+    placeSource(source, subjectInFrame(here->withBleed(), *source, picture.look.get()));
 }
 
 void Importer::placeAgain(const std::string& id, const PanelRef& panel) {
@@ -145,16 +151,11 @@ void Importer::placeAgain(const std::string& id, const PanelRef& panel) {
     at_.reset();
     const Panel* here = this->panel();
     if (!source || !here) return;
-    Framing framing;
-    const Rect area = here->withBleed();
-    if (const PyramidPtr look = engine_.pictures.picture(*source, 0.01))
-        framing.middle =
-            partInFrame(saliencyOf(*look), double(source->width) / source->height, area.w / area.h).centre();
-    placeSource(source, framed(area, *source, framing));
+    const PyramidPtr look = engine_.pictures.picture(*source, 0.01);
+    placeSource(source, subjectInFrame(here->withBleed(), *source, look.get()));
 }
 
 void Importer::pin(const SourcePtr& source) {
-    constexpr double kPinned = 420; // px of the longer side
     const ReleasePtr release = withSource(document_->release(), source);
     std::string id;
     const Layer layer = pinnedPicture(*source, kPinned, at_.value_or(Vec2{}));
@@ -162,7 +163,6 @@ void Importer::pin(const SourcePtr& source) {
                     at_ ? withLayer(release, target_, layer, {}, &id)
                         : withPinned(release, layer, engine_.renderer.paragraphs(), &id));
     if (document_->panel() == target_) document_->selectLayer(id);
-    Q_EMIT pinned();
 }
 
 /// The first picture of a panel covers it and goes behind everything but the fills at the very back; later
@@ -224,12 +224,21 @@ void Importer::place(const OpenRaster& raster, const std::string& name) {
     ReleasePtr next = document_->release();
     for (const SourcePtr& source : raster.sources) next = withSource(next, source);
     std::string id;
-    next = withLayer(next, target_,
-                     asGroup(raster, std::filesystem::path(name).stem().string(), here->withBleed()),
-                     document_->layer(), &id);
+    const std::string stem = std::filesystem::path(name).stem().string();
+    const std::string above = document_->panel() == target_ ? document_->layer() : std::string();
+    if (isWall(target_)) {
+        const Vec2 at = at_.value_or(here->trim().centre());
+        const Rect area{at.x - kPinned / 2, at.y - kPinned / 2, kPinned, kPinned};
+        next = withLayer(next, target_, asGroup(raster, stem, area), above, &id);
+    } else {
+        next = withLayer(next, target_, asGroup(raster, stem, here->withBleed()), above, &id);
+    }
     document_->edit(tr("Bring in %1").arg(q(name)), next);
-    document_->selectLayer(id);
-    Q_EMIT placed();
+    if (!isWall(target_)) {
+        Q_EMIT placed();
+        document_->selectPanel(target_);
+    }
+    if (document_->panel() == target_) document_->selectLayer(id);
 }
 
 } // namespace glyptos

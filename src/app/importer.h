@@ -36,7 +36,6 @@ class Importer : public QObject {
 
   Q_SIGNALS:
     void placed(); ///< something was added to a piece; it is taken in hand next
-    void pinned(); ///< something was pinned to the wall, and is in hand
     /// A picture came onto an area of other proportions, as that layer, covering it.
     void covered(const std::string& layer);
     void told(const QString& sentence); ///< what could not be brought in, or not all of it

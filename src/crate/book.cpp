@@ -113,13 +113,14 @@ Result<size_t> Book::read(size_t from, const std::function<void(std::string_view
 }
 
 Book::Lock::Lock(int file)
-    : file_(file) {
+    : file_(fcntl(file, F_DUPFD_CLOEXEC, 0)) { // of its own, since the book may be closed while it is held
     while (flock(file_, LOCK_EX) != 0 && errno == EINTR) {
     }
 }
 
 Book::Lock::~Lock() {
     flock(file_, LOCK_UN);
+    ::close(file_);
 }
 
 std::unique_ptr<Book::Lock> Book::lock() const {

@@ -9,14 +9,15 @@
 namespace glyptos {
 namespace {
 
-constexpr size_t kSlackLines = 5000; // overtaken lines that are never worth writing the book anew
+constexpr std::string_view kPut = "{\"put\":"; // as putLine writes it
+constexpr size_t kSlackLines = 5000;           // overtaken lines that are never worth writing the book anew
 
 std::string lineOf(const char* key, const std::string& text) {
     return Json{{key, text}}.dump(-1, ' ', false, Json::error_handler_t::replace);
 }
 
 std::string putLine(const CrateEntry& entry) {
-    return "{\"put\":" + entryToLine(entry) + "}";
+    return std::string(kPut) + entryToLine(entry) + "}";
 }
 
 } // namespace
@@ -67,7 +68,6 @@ std::vector<std::string> Crate::notes() const {
 }
 
 ShelfPtr Crate::shelf() const {
-    const std::scoped_lock guard(mutex_);
     return shelf_;
 }
 
@@ -78,18 +78,20 @@ std::set<std::string> Crate::watched() const {
 
 void Crate::takeLine(std::string_view line, Shelf& shelf, Changes& changes) {
     ++lines_;
+    if (line.starts_with(kPut) && line.ends_with('}')) {
+        auto entry = entryFromJson(line.substr(kPut.size(), line.size() - kPut.size() - 1));
+        if (!entry) return void(++unreadable_);
+        const std::string id = entry->id;
+        shelf.put(std::move(*entry));
+        changes.push_back({shelf.entry(id), {}});
+        return;
+    }
     const Json json = Json::parse(line, nullptr, false);
     const auto text = [&](const char* key) {
         return json.is_object() && json.contains(key) && json[key].is_string() ? json[key].get<std::string>()
                                                                                : std::string();
     };
-    if (json.is_object() && json.contains("put")) {
-        auto entry = entryFromJson(json["put"].dump());
-        if (!entry) return void(++unreadable_);
-        const std::string id = entry->id;
-        shelf.put(std::move(*entry));
-        changes.push_back({shelf.entry(id), {}});
-    } else if (const std::string id = text("drop"); !id.empty()) {
+    if (const std::string id = text("drop"); !id.empty()) {
         shelf.drop(id);
         changes.push_back({nullptr, id});
     } else if (const std::string folder = text("watch"); !folder.empty()) {
@@ -104,11 +106,11 @@ void Crate::takeLine(std::string_view line, Shelf& shelf, Changes& changes) {
 Result<Crate::Changes> Crate::catchUp() {
     Changes changes;
     if (book_->size() == bookBytes_) return changes;
-    auto next = std::make_shared<Shelf>(*shelf_);
+    auto next = std::make_shared<Shelf>(*shelf());
     auto read = book_->read(bookBytes_, [&](std::string_view line) { takeLine(line, *next, changes); });
     if (!read) return tl::unexpected(read.error());
     bookBytes_ = *read;
-    shelf_ = std::move(next);
+    shelf_ = ShelfPtr(std::move(next));
     return changes;
 }
 
@@ -130,7 +132,7 @@ void Crate::bringIndexUp(const Changes& changes, size_t before) {
     if (index_->bookBytes() == bookBytes_) return; // another process was quicker
     if (index_->bookBytes() == before && index_->apply(changes, bookBytes_, false)) return;
     Changes all;
-    for (const EntryPtr& entry : shelf_->entries()) all.push_back({entry, {}});
+    for (const ShelfPtr now = shelf(); const EntryPtr& entry : now->entries()) all.push_back({entry, {}});
     if (index_->apply(all, bookBytes_, true)) return;
     auto memory = WordIndex::inMemory();
     if (!memory || !memory->apply(all, bookBytes_, true)) return;
@@ -170,9 +172,9 @@ Result<void> Crate::write(const std::vector<std::string>& lines) {
 }
 
 void Crate::shorten() {
-    if (isReadOnly() || unreadable_ > 0 || lines_ < 2 * shelf_->entries().size() + kSlackLines) return;
+    if (isReadOnly() || unreadable_ > 0 || lines_ < 2 * shelf()->entries().size() + kSlackLines) return;
     std::string all = "{\"glyptos-crate\":1}\n";
-    for (const EntryPtr& entry : shelf_->entries()) all += putLine(*entry) + '\n';
+    for (const ShelfPtr now = shelf(); const EntryPtr& entry : now->entries()) all += putLine(*entry) + '\n';
     for (const std::string& folder : watched_) all += lineOf("watch", folder) + '\n';
     const auto* bytes = reinterpret_cast<const uint8_t*>(all.data());
     if (!writeFile(bookFile(), {bytes, all.size()})) return; // the long one does as well
@@ -195,7 +197,7 @@ Result<void> Crate::put(const std::vector<CrateEntry>& entries) {
 
 Result<void> Crate::change(const std::string& id, const SourceFacts& facts) {
     const std::scoped_lock guard(mutex_);
-    const EntryPtr old = shelf_->entry(id);
+    const EntryPtr old = shelf()->entry(id);
     if (!old) return fail(Fault::Usage, "The source is not in the crate any more; nothing has changed.");
     if (old->facts == facts) return {};
     CrateEntry next = *old;
@@ -208,7 +210,7 @@ Result<void> Crate::remove(const std::vector<std::string>& ids) {
     std::vector<std::string> lines;
     std::vector<std::filesystem::path> kept;
     for (const std::string& id : ids) {
-        const EntryPtr entry = shelf_->entry(id);
+        const EntryPtr entry = shelf()->entry(id);
         if (!entry) continue;
         lines.push_back(lineOf("drop", id));
         if (!std::filesystem::path(entry->path).is_absolute()) kept.push_back(fileOf(*entry));

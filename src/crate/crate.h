@@ -9,6 +9,7 @@
 #include "crate/shelf.h"
 #include "crate/word_index.h"
 
+#include <atomic>
 #include <memory>
 #include <mutex>
 #include <set>
@@ -70,7 +71,8 @@ class Crate {
     mutable std::mutex mutex_;
     std::unique_ptr<Book> book_;
     std::optional<WordIndex> index_;
-    std::shared_ptr<const Shelf> shelf_ = std::make_shared<const Shelf>();
+    /// Read without the mutex: a writer may be waiting for the disk.
+    std::atomic<ShelfPtr> shelf_ = std::make_shared<const Shelf>();
     std::set<std::string> watched_;
     std::vector<std::string> notes_;
     size_t bookBytes_ = 0; ///< of the book that are in shelf_
