@@ -329,6 +329,8 @@ class GatherTest : public QObject {
                  QStringLiteral("not known"));
         model->setData(model->index(0, CreditsModel::Maker), "Ása Grenfell", Qt::EditRole);
         QCOMPARE(t->document().release()->sources[0]->facts.maker, std::string("Ása Grenfell"));
+        t->settle();
+        QVERIFY(!button("Understood")); // that it is in no crate is nothing to be told of
         gather().credits()->writeTo(file("credits.csv"));
         gather().credits()->writeTo(file("credits.txt"));
         QFile csv(file("credits.csv")), txt(file("credits.txt"));
