@@ -26,7 +26,7 @@ QString q(const std::string& s) {
 
 /// What a rendering shows, as a picture to count.
 Picture pictureFrom(const QImage& image) {
-    const QImage rgba = image.convertToFormat(QImage::Format_RGBA8888_Premultiplied);
+    const QImage rgba = image.convertToFormat(QImage::Format_RGBA8888);
     Picture out = Picture::create<uint8_t>(rgba.width(), rgba.height());
     for (int y = 0; y < rgba.height(); ++y)
         std::copy_n(rgba.constScanLine(y), 4 * size_t(rgba.width()), out.row<uint8_t>(y));

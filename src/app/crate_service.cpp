@@ -3,13 +3,11 @@
 #include "crate/indexing.h"
 
 #include <QBuffer>
-#include <QDirIterator>
 
 namespace glyptos {
 namespace {
 
-constexpr int kSettle = 1500, kCompany = 3000; // ms
-constexpr int kMostWatched = 4000;             // folders
+constexpr int kTryAgain = 3000, kCompany = 3000; // ms
 
 QString q(const std::string& s) {
     return QString::fromStdString(s);
@@ -27,12 +25,14 @@ template <class Work, class Then>
 void CrateService::run(QThreadPool& pool, Work work, Then then) {
     ++jobs_;
     pool.start([this, work = std::move(work), then = std::move(then)]() mutable {
-        auto result = std::make_shared<decltype(work())>(work());
+        auto outcome = caught([&] { return std::make_shared<decltype(work())>(work()); });
         QMetaObject::invokeMethod(
             this,
-            [this, result, then = std::move(then)]() mutable {
+            [this, outcome = std::move(outcome), then = std::move(then)]() mutable {
                 --jobs_;
-                then(std::move(*result));
+                if (outcome) return then(std::move(**outcome));
+                adding_ = 0;
+                Q_EMIT told(q(outcome.error().message));
             },
             Qt::QueuedConnection);
     });
@@ -43,12 +43,12 @@ CrateService::CrateService(std::filesystem::path crate, std::filesystem::path dr
     , crateFolder_(std::move(crate))
     , drawerFolder_(std::move(drawer)) {
     for (QThreadPool* pool : {&searching_, &working_, &fetching_}) pool->setMaxThreadCount(1);
-    settleTimer_.setSingleShot(true);
-    settleTimer_.setInterval(kSettle);
-    connect(&settleTimer_, &QTimer::timeout, this, &CrateService::rescan);
-    connect(&watcher_, &QFileSystemWatcher::directoryChanged, this, [this](const QString& folder) {
-        touched_.insert(folder);
-        settleTimer_.start();
+    connect(&folders_, &FolderWatch::touched, this,
+            [this](const QStringList& folders) { addPaths(folders, false, false); });
+    connect(&folders_, &FolderWatch::gone, this, [this](const QString& folder) {
+        Q_EMIT told(
+            tr("The watched folder “%1” is gone; its sources stay in the crate, with their small pictures.")
+                .arg(folder));
     });
     companyTimer_.setInterval(kCompany);
     connect(&companyTimer_, &QTimer::timeout, this, [this] {
@@ -71,23 +71,31 @@ CrateService::~CrateService() {
 }
 
 void CrateService::open() {
-    using Opened = std::pair<Result<std::unique_ptr<Crate>>, Result<std::unique_ptr<Agency>>>;
+    struct Opened {
+        Result<std::unique_ptr<Crate>> crate;
+        Result<std::unique_ptr<Agency>> agency;
+        std::vector<std::string> notes;
+    };
     run(
         working_,
         [this] {
-            return Opened{Crate::open(crateFolder_), Agency::open(drawerFolder_)};
+            Opened out{Crate::open(crateFolder_), Agency::open(drawerFolder_), {}};
+            if (out.crate) out.notes = (*out.crate)->notes();
+            return out;
         },
         [this](Opened opened) {
-            if (opened.second) {
-                agency_ = std::move(*opened.second);
+            if (opened.agency) {
+                agency_ = std::move(*opened.agency);
                 agency_->setLine(line_);
             }
-            if (!opened.first) {
-                Q_EMIT told(q(opened.first.error().message));
+            if (!opened.crate) {
+                closed_ = true;
+                Q_EMIT told(q(opened.crate.error().message));
+                if (!std::exchange(waiting_, {}).isEmpty()) sayClosed();
                 return Q_EMIT this->opened();
             }
-            crate_ = std::move(*opened.first);
-            for (const std::string& note : crate_->notes()) Q_EMIT told(q(note));
+            crate_ = std::move(*opened.crate);
+            for (const std::string& note : opened.notes) Q_EMIT told(q(note));
             companyTimer_.start();
             watchFolders();
             QStringList paths = std::exchange(waiting_, {});
@@ -124,8 +132,15 @@ std::set<std::string> CrateService::watched() const {
 void CrateService::add(const QStringList& paths) {
     if (crate_)
         addPaths(paths, false, true);
+    else if (closed_)
+        sayClosed();
     else
         waiting_ << paths;
+}
+
+void CrateService::sayClosed() {
+    Q_EMIT told(
+        tr("The crate could not be opened, so nothing was added to it; your files are as they were."));
 }
 
 /// `again`: a second try for files that were still being copied; `tellAll`: also when nothing is new.
@@ -148,7 +163,7 @@ void CrateService::addPaths(const QStringList& paths, bool again, bool tellAll) 
             Q_EMIT changed();
             if (!report) return Q_EMIT told(q(report.error().message));
             if (!tellAll && !again && !report->troubles.empty() && !closing_) {
-                QTimer::singleShot(2 * kSettle, this, [=, this] { addPaths(paths, true, false); });
+                QTimer::singleShot(kTryAgain, this, [=, this] { addPaths(paths, true, false); });
                 return;
             }
             QStringList says;
@@ -217,28 +232,9 @@ void CrateService::setWatched(const QString& folder, bool watched) {
 }
 
 void CrateService::watchFolders() {
-    if (!watcher_.directories().isEmpty()) watcher_.removePaths(watcher_.directories());
     QStringList all;
-    for (const std::string& folder : crate_->watched()) {
-        if (!QFileInfo(q(folder)).isDir()) {
-            Q_EMIT told(tr("The watched folder “%1” is gone; its sources stay in the crate, with their small "
-                           "pictures.")
-                            .arg(q(folder)));
-            continue;
-        }
-        all << q(folder);
-        QDirIterator at(q(folder), QDir::Dirs | QDir::NoDotAndDotDot, QDirIterator::Subdirectories);
-        while (at.hasNext() && all.size() < kMostWatched) all << at.next();
-    }
-    if (!all.isEmpty()) watcher_.addPaths(all);
-}
-
-void CrateService::rescan() {
-    QStringList paths;
-    for (const QString& folder : std::exchange(touched_, {}))
-        if (QFileInfo(folder).isDir()) paths << folder;
-    watchFolders();
-    if (!paths.isEmpty()) addPaths(paths, false, false);
+    for (const std::string& folder : crate_->watched()) all << q(folder);
+    folders_.watch(all);
 }
 
 void CrateService::find(const QString& words, const CrateQuery& query, const std::set<std::string>& used) {

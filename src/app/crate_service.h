@@ -1,10 +1,10 @@
 // The crate and the stock drawer as the window sees them: asked on the main thread, worked on others.
 #pragma once
 
+#include "app/folder_watch.h"
 #include "crate/agency.h"
 #include "crate/crate.h"
 
-#include <QFileSystemWatcher>
 #include <QImage>
 #include <QObject>
 #include <QStringList>
@@ -69,7 +69,7 @@ class CrateService : public QObject {
     void addPaths(const QStringList& paths, bool again, bool tellAll);
     void tellOf(const Result<void>& done);
     void watchFolders();
-    void rescan();
+    void sayClosed();
 
     std::filesystem::path crateFolder_, drawerFolder_;
     std::unique_ptr<Crate> crate_;
@@ -80,10 +80,10 @@ class CrateService : public QObject {
     std::atomic<uint64_t> newest_ = 0, newestInDrawer_ = 0;
     std::atomic<bool> cancelAdd_ = false, closing_ = false;
     AgencyLine line_ = AgencyLine::Good;
-    QFileSystemWatcher watcher_;
+    FolderWatch folders_;
     QStringList waiting_; ///< to be added once the crate is open
-    std::set<QString> touched_;
-    QTimer settleTimer_, companyTimer_;
+    bool closed_ = false; ///< the crate could not be opened
+    QTimer companyTimer_;
 };
 
 } // namespace glyptos

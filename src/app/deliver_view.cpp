@@ -1,5 +1,6 @@
 #include "app/deliver_view.h"
 
+#include "app/background.h"
 #include "base/text.h"
 #include "file/atomic_file.h"
 #include "file/data_folder.h"
@@ -12,7 +13,6 @@
 #include <QPixmap>
 #include <QProgressBar>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 #include <cmath>
 
 namespace glyptos {
@@ -68,29 +68,36 @@ DeliverView::DeliverView(Engine& engine, RenderService& service, QWidget* parent
     weighSoon_.setInterval(250);
     connect(&weighSoon_, &QTimer::timeout, this, &DeliverView::weigh);
     connect(&weigher_, &QFutureWatcherBase::finished, this, [this] {
-        const auto& [release, encoded] = weigher_.future().result();
         if (weighAgain_) return weigh();
-        if (!encoded) return weight_->setText(q(encoded.error().message));
-        weight_->setText(layered() ? tr("Each layer as its own picture, with its name, blend and opacity")
-                                   : tr("%1 × %2 px · %3 · sRGB profile embedded")
-                                         .arg(encoded->width)
-                                         .arg(encoded->height)
-                                         .arg(bytesText(encoded->bytes.size())));
-        QImage seen = QImage::fromData(encoded->bytes.data(), int(encoded->bytes.size()));
-        const int side = int(kPreview * devicePixelRatioF());
-        seen = seen.scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
-        seen.setDevicePixelRatio(devicePixelRatioF());
-        preview_->setPixmap(QPixmap::fromImage(seen));
+        showWeight(weigher_.future().result());
     });
-    connect(&writer_, &QFutureWatcherBase::finished, this, [this] {
-        const Result<QString> said = writer_.future().result();
-        const bool stopped = !said && said.error().fault == Fault::Cancelled;
-        setRole(result_, said ? "good" : stopped ? "soft" : "fault");
-        result_->setText(said ? *said : q(said.error().message));
-        working_->hide();
-        refresh();
-        Q_EMIT written(result_->text());
-    });
+    connect(&writer_, &QFutureWatcherBase::finished, this,
+            [this] { showWritten(writer_.future().result()); });
+}
+
+void DeliverView::showWeight(const Result<Weighed>& weighed) {
+    setRole(weight_, weighed && weighed->missing.empty() ? "soft" : "fault");
+    if (!weighed) return weight_->setText(q(weighed.error().message));
+    QString said = layered() ? tr("Each layer as its own picture, with its name, blend and opacity")
+                             : tr("%1 × %2 px · %3 · sRGB profile embedded")
+                                   .arg(weighed->width)
+                                   .arg(weighed->height)
+                                   .arg(bytesText(weighed->bytes));
+    for (const MissingPicture& picture : weighed->missing) said += QLatin1Char('\n') + q(picture.sentence);
+    weight_->setText(said);
+    preview_->setPixmap(QPixmap::fromImage(weighed->seen));
+}
+
+void DeliverView::showWritten(const Result<Written>& written) {
+    const bool stopped = !written && written.error().fault == Fault::Cancelled;
+    QString said = written ? written->said : q(written.error().message);
+    if (written)
+        for (const MissingPicture& picture : written->missing) said += QLatin1Char(' ') + q(picture.sentence);
+    setRole(result_, written && written->missing.empty() ? "good" : stopped ? "soft" : "fault");
+    result_->setText(said);
+    working_->hide();
+    refresh();
+    Q_EMIT this->written(result_->text());
 }
 
 DeliverView::~DeliverView() {
@@ -239,8 +246,18 @@ void DeliverView::weigh() {
     if (weighAgain_ || !piece || !isVisible()) return;
     if (engine_.pictures.busy()) return weighSoon_.start();
     weigher_.setFuture(
-        QtConcurrent::run([this, release = document_->release(), id = piece->id, options = storeOptions()] {
-            return std::pair(release, encodePiece(engine_.renderer, release, id, options));
+        inBackground([this, release = document_->release(), id = piece->id, options = storeOptions(),
+                      ratio = devicePixelRatioF()]() -> Result<Weighed> {
+            const auto encoded = encodePiece(engine_.renderer, release, id, options);
+            if (!encoded) return tl::unexpected(encoded.error());
+            const int side = int(kPreview * ratio);
+            Weighed out{encoded->width, encoded->height, encoded->bytes.size(),
+                        QImage::fromData(encoded->bytes.data(), int(encoded->bytes.size()))
+                            .scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation),
+                        engine_.pictures.missing()};
+            out.seen.setDevicePixelRatio(ratio);
+            std::erase_if(out.missing, [&](const MissingPicture& m) { return !release->source(m.source); });
+            return out;
         }));
 }
 
@@ -268,12 +285,12 @@ void DeliverView::askName(bool print) {
 }
 
 /// Runs a job that answers with what it wrote.
-void DeliverView::run(const QString& file, std::function<Result<QString>()> job) {
+void DeliverView::run(const QString& file, std::function<Result<Written>()> job) {
     cancel_ = false;
     result_->setText(tr("Writing %1…").arg(QFileInfo(file).fileName()));
     setRole(result_, "soft");
     working_->show();
-    writer_.setFuture(QtConcurrent::run(std::move(job)));
+    writer_.setFuture(inBackground(std::move(job)));
     refresh();
 }
 
@@ -282,18 +299,19 @@ void DeliverView::writeStorePicture(const QString& file) {
     options.cancel = &cancel_;
     run(file,
         [&fonts = engine_.fonts, file, release = document_->release(), id = document_->piece()->id,
-         options]() -> Result<QString> {
+         options]() -> Result<Written> {
             PictureStore pictures; // full pictures, whatever the bench has so far
             Renderer renderer(pictures, fonts);
             const auto encoded = encodePiece(renderer, release, id, options);
             if (!encoded) return tl::unexpected(encoded.error());
             if (const auto done = writeFile(file.toStdString(), encoded->bytes); !done)
                 return tl::unexpected(done.error());
-            return tr("Wrote %1: %2 × %3 px, %4.")
-                .arg(QFileInfo(file).fileName())
-                .arg(encoded->width)
-                .arg(encoded->height)
-                .arg(bytesText(encoded->bytes.size()));
+            return Written{tr("Wrote %1: %2 × %3 px, %4.")
+                               .arg(QFileInfo(file).fileName())
+                               .arg(encoded->width)
+                               .arg(encoded->height)
+                               .arg(bytesText(encoded->bytes.size())),
+                           pictures.missing()};
         });
 }
 
@@ -305,15 +323,15 @@ void DeliverView::writeLayers(const QString& file) {
     const QString panelName = q(piece->flat->panel(panel.panel)->name);
     const double scale = piece->flat->unit == Unit::Px ? 1 : pxPerMm({piece->flat->ppi});
     run(file,
-        [&fonts = engine_.fonts, file, release = document_->release(), panel, panelName,
-         scale]() -> Result<QString> {
+        [&fonts = engine_.fonts, file, release = document_->release(), panel, panelName, scale,
+         cancel = &cancel_]() -> Result<Written> {
             PictureStore pictures;
             Renderer renderer(pictures, fonts);
-            const auto notes = writeOpenRaster(renderer, release, panel, scale, file.toStdString());
+            const auto notes = writeOpenRaster(renderer, release, panel, scale, file.toStdString(), cancel);
             if (!notes) return tl::unexpected(notes.error());
             QStringList said{tr("Wrote %1: the layers of %2.").arg(QFileInfo(file).fileName(), panelName)};
             for (const std::string& note : *notes) said << q(note);
-            return said.join(QLatin1Char(' '));
+            return Written{said.join(QLatin1Char(' ')), pictures.missing()};
         });
 }
 
@@ -322,17 +340,18 @@ void DeliverView::writePrintFile(const QString& file) {
     options.cancel = &cancel_;
     run(file,
         [&fonts = engine_.fonts, file, release = document_->release(), id = document_->piece()->id,
-         options]() -> Result<QString> {
+         options]() -> Result<Written> {
             PictureStore pictures;
             Renderer renderer(pictures, fonts);
             const auto report =
                 writePrintPdf(renderer, release, id, pressProfileBytes(), options, file.toStdString());
             if (!report) return tl::unexpected(report.error());
-            return tr("Wrote %1: trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.")
-                .arg(QFileInfo(file).fileName(), q(shortNumber(report->trimWidthMm)),
-                     q(shortNumber(report->trimHeightMm)), q(shortNumber(report->bleedMm)),
-                     q(shortNumber(report->ppi)), q(shortNumber(report->mostInk * 100, 0)),
-                     bytesText(report->bytes));
+            return Written{tr("Wrote %1: trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.")
+                               .arg(QFileInfo(file).fileName(), q(shortNumber(report->trimWidthMm)),
+                                    q(shortNumber(report->trimHeightMm)), q(shortNumber(report->bleedMm)),
+                                    q(shortNumber(report->ppi)), q(shortNumber(report->mostInk * 100, 0)),
+                                    bytesText(report->bytes)),
+                           pictures.missing()};
         });
 }
 

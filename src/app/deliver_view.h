@@ -46,7 +46,21 @@ class DeliverView : public QWidget {
     /// Encodes in the background to tell the size in bytes.
     void weigh();
     void askName(bool print);
-    void run(const QString& file, std::function<Result<QString>()> job);
+    /// What a job says of the file it wrote, and what is missing from that.
+    struct Written {
+        QString said;
+        std::vector<MissingPicture> missing;
+    };
+    /// Of the piece as it would be written.
+    struct Weighed {
+        int width = 0, height = 0;
+        uintmax_t bytes = 0;
+        QImage seen;
+        std::vector<MissingPicture> missing;
+    };
+    void run(const QString& file, std::function<Result<Written>()> job);
+    void showWeight(const Result<Weighed>& weighed);
+    void showWritten(const Result<Written>& written);
     QString suggestedName(const QString& ending) const;
 
     Engine& engine_;
@@ -58,8 +72,8 @@ class DeliverView : public QWidget {
     PagePreview* page_;
     QWidget *printBox_, *working_;
     QTimer weighSoon_;
-    QFutureWatcher<std::pair<ReleasePtr, Result<EncodedPicture>>> weigher_;
-    QFutureWatcher<Result<QString>> writer_;
+    QFutureWatcher<Result<Weighed>> weigher_;
+    QFutureWatcher<Result<Written>> writer_;
     std::atomic<bool> cancel_ = false;
     bool weighAgain_ = false;
 };

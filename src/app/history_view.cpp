@@ -58,7 +58,7 @@ const HistoryStep& HistoryModel::stepOf(const Row& row) const {
 QPixmap HistoryModel::miniature(const Row& row) const {
     const ReleasePtr release = stepOf(row).release;
     const PanelRef& ref = document_->panel();
-    auto& made = miniatures_[{release.get(), ref.piece + "/" + ref.panel}];
+    auto& made = miniatures_[{release, ref.piece + "/" + ref.panel}];
     if (!made) {
         made = std::make_unique<Miniature>(service_);
         const PiecePtr piece = release->piece(ref.piece);

@@ -39,7 +39,8 @@ class HistoryModel : public QAbstractListModel {
     RenderService& service_;
     Document* document_ = nullptr;
     std::vector<Row> rows_;
-    mutable std::map<std::pair<const Release*, std::string>, std::unique_ptr<Miniature>> miniatures_;
+    mutable std::map<std::pair<ReleasePtr, std::string>, std::unique_ptr<Miniature>>
+        miniatures_; ///< holds what it shows
 };
 
 class HistoryView : public QWidget {

@@ -1,12 +1,13 @@
 #include "app/importer.h"
 
+#include "app/background.h"
+#include "base/text.h"
 #include "release/framing.h"
 #include "release/placing.h"
 #include "release/wall.h"
 #include "render/wall_layout.h"
 #include "vision/saliency.h"
 
-#include <QtConcurrent>
 #include <algorithm>
 
 namespace glyptos {
@@ -45,6 +46,7 @@ Importer::Importer(Engine& engine, QObject* parent)
 }
 
 Importer::~Importer() {
+    cancel_ = true;
     watcher_.waitForFinished();
 }
 
@@ -54,34 +56,48 @@ void Importer::setDocument(Document* document) {
 
 void Importer::bringIn(const QStringList& files, std::optional<Vec2> at,
                        const std::optional<PanelRef>& panel) {
-    read(files, Purpose::Layers, at, {}, panel);
+    read({files,
+          Purpose::Layers,
+          panel.value_or(document_ ? document_->panel() : PanelRef{}),
+          at,
+          {},
+          document_});
 }
 
 void Importer::replace(const QString& file, const std::string& layer) {
-    read({file}, Purpose::Replacement, std::nullopt, layer);
+    read({{file}, Purpose::Replacement, document_->panel(), {}, layer, document_});
 }
 
 void Importer::refer(const QString& file) {
-    read({file}, Purpose::Reference, std::nullopt, {});
+    read({{file}, Purpose::Reference, document_->panel(), {}, {}, document_});
 }
 
-void Importer::read(const QStringList& files, Purpose purpose, std::optional<Vec2> at,
-                    const std::string& replaced, const std::optional<PanelRef>& wanted) {
-    if (isRunning())
-        return Q_EMIT told(tr("Pictures are still being brought in; drop these again in a moment."));
-    target_ = wanted.value_or(document_ ? document_->panel() : PanelRef{});
-    if (!panel())
+void Importer::cancel() {
+    if (!isRunning()) return;
+    cancel_ = true;
+    batches_.erase(batches_.begin() + 1, batches_.end());
+}
+
+void Importer::read(Batch batch) {
+    const PiecePtr piece = document_ ? document_->release()->piece(batch.target.piece) : nullptr;
+    if (!piece || !piece->flat->panel(batch.target.panel))
         return Q_EMIT told(tr("This release has no piece yet; add one first, then drop the picture again."));
-    at_ = at;
-    purpose_ = purpose;
-    replaced_ = replaced;
-    startedFor_ = document_;
-    watcher_.setFuture(QtConcurrent::run([files] {
+    batches_.push_back(std::move(batch));
+    if (batches_.size() == 1) readNext();
+    Q_EMIT began();
+}
+
+void Importer::readNext() {
+    cancel_ = false;
+    watcher_.setFuture(inBackground([files = batch().files, cancel = &cancel_] {
         std::vector<Arrival> out;
         for (const QString& name : files) {
+            if (*cancel) break;
             const std::filesystem::path file = name.toStdString();
-            Arrived what = isOpenRaster(file) ? Arrived(readOpenRaster(file)) : Arrived(importPicture(file));
-            out.push_back({file.filename().string(), std::move(what)});
+            out.push_back({nameOf(file), caught([&] {
+                               return isOpenRaster(file) ? Arrived(readOpenRaster(file, cancel))
+                                                         : Arrived(importPicture(file));
+                           })});
         }
         return out;
     }));
@@ -89,20 +105,32 @@ void Importer::read(const QStringList& files, Purpose purpose, std::optional<Vec
 
 void Importer::take() {
     QStringList troubles;
-    for (const Arrival& arrival : watcher_.future().result()) {
-        if (startedFor_ != document_) break;
-        if (arrival.what)
-            use(arrival, troubles);
-        else
-            troubles << q(arrival.what.error().message);
+    const auto arrivals = watcher_.future().result();
+    target_ = batch().target, at_ = batch().at;
+    if (!arrivals) {
+        troubles << q(arrivals.error().message);
+    } else if (batch().document == document_ && !panel()) {
+        troubles << tr(
+            "The piece that the files were meant for is gone, so they were left out; drop them on another.");
+    } else {
+        for (const Arrival& arrival : *arrivals) {
+            if (batch().document != document_) break;
+            if (arrival.what)
+                use(arrival, troubles);
+            else if (arrival.what.error().fault != Fault::Cancelled)
+                troubles << q(arrival.what.error().message);
+        }
+        if (cancel_) troubles << tr("Stopped: what had not been read yet was left out.");
     }
+    batches_.pop_front();
+    if (!batches_.empty()) readNext();
     if (!troubles.isEmpty()) Q_EMIT told(troubles.join(QLatin1Char(' ')));
     Q_EMIT finished();
 }
 
 void Importer::use(const Arrival& arrival, QStringList& troubles) {
     const auto* raster = std::get_if<OpenRaster>(&*arrival.what);
-    if (raster && purpose_ != Purpose::Layers) {
+    if (raster && batch().purpose != Purpose::Layers) {
         troubles
             << tr("%1 has layers of its own and was not used as one picture; bring it in as layers instead. "
                   "Nothing has changed.")
@@ -110,9 +138,9 @@ void Importer::use(const Arrival& arrival, QStringList& troubles) {
     } else if (raster) {
         for (const std::string& note : raster->notes) troubles << q(note);
         place(*raster, arrival.name);
-    } else if (purpose_ == Purpose::Replacement) {
+    } else if (batch().purpose == Purpose::Replacement) {
         replaceBy(known(std::get<Imported>(*arrival.what)));
-    } else if (purpose_ == Purpose::Reference) {
+    } else if (batch().purpose == Purpose::Reference) {
         referTo(known(std::get<Imported>(*arrival.what)));
     } else {
         place(known(std::get<Imported>(*arrival.what)));
@@ -173,8 +201,7 @@ void Importer::placeSource(const SourcePtr& source, Placement covering) {
     const bool first =
         std::none_of(stack.begin(), stack.end(), [](const LayerPtr& l) { return l->as<PictureContent>(); });
     Layer layer;
-    layer.name = source->facts.title.empty() ? std::filesystem::path(source->name).stem().string()
-                                             : source->facts.title;
+    layer.name = source->facts.title.empty() ? stemOf(source->name) : source->facts.title;
     layer.content = PictureContent{source->id, {0, 0, 1, 1}};
     layer.placement =
         first ? covering : within(here->trim(), *source, 0.6, at_.value_or(here->trim().centre()));
@@ -194,14 +221,15 @@ void Importer::placeSource(const SourcePtr& source, Placement covering) {
 }
 
 void Importer::replaceBy(const Imported& picture) {
-    const LayerPtr layer = findLayer(stackOf(*document_->release(), target_), replaced_);
+    const LayerPtr layer = findLayer(stackOf(*document_->release(), target_), batch().replaced);
     const auto* content = layer ? layer->as<PictureContent>() : nullptr;
     const SourcePtr old = content ? document_->release()->source(content->source) : nullptr;
     if (!old) return;
     if (picture.source->format == "jpeg")
         engine_.pictures.offer(*picture.source, picture.look, kLookReduction);
     document_->edit(tr("Replace %1 by %2").arg(q(layer->name), q(picture.source->name)),
-                    withChangedLayer(withSource(document_->release(), picture.source), target_, replaced_,
+                    withChangedLayer(withSource(document_->release(), picture.source), target_,
+                                     batch().replaced,
                                      [&](Layer& l) { l = withPicture(l, *old, *picture.source); }));
     Q_EMIT placed();
 }
@@ -224,7 +252,7 @@ void Importer::place(const OpenRaster& raster, const std::string& name) {
     ReleasePtr next = document_->release();
     for (const SourcePtr& source : raster.sources) next = withSource(next, source);
     std::string id;
-    const std::string stem = std::filesystem::path(name).stem().string();
+    const std::string stem = stemOf(name);
     const std::string above = document_->panel() == target_ ? document_->layer() : std::string();
     if (isWall(target_)) {
         const Vec2 at = at_.value_or(here->trim().centre());

@@ -6,7 +6,10 @@
 #include "file/picture_reader.h"
 
 #include <QFutureWatcher>
+#include <QPointer>
 #include <QStringList>
+#include <atomic>
+#include <deque>
 #include <variant>
 
 namespace glyptos {
@@ -18,11 +21,13 @@ class Importer : public QObject {
     ~Importer() override;
     /// What arrives after another release has been opened is dropped.
     void setDocument(Document* document);
-    bool isRunning() const { return watcher_.isRunning(); }
-    /// Reads the files on other threads, then adds each as one named step. `at`, in panel units, is where the
-    /// first one goes; nothing for the middle.
-    /// Without a panel they go to the one in hand.
+    bool isRunning() const { return !batches_.empty(); }
+    /// Reads the files on another thread, then adds each as one named step. `at`, in panel units, is where
+    /// the first one goes; nothing for the middle. Without a panel they go to the one in hand. What is asked
+    /// for while others are being read comes after them, to the panel it was meant for.
     void bringIn(const QStringList& files, std::optional<Vec2> at, const std::optional<PanelRef>& panel = {});
+    /// Stops reading; what has not arrived yet is left out.
+    void cancel();
     /// A picture of the release on another panel, as if it had been brought in there.
     void placeAgain(const std::string& source, const PanelRef& panel);
     /// What is known elsewhere of a picture, by the id of its source.
@@ -35,6 +40,7 @@ class Importer : public QObject {
     void refer(const QString& file);
 
   Q_SIGNALS:
+    void began();  ///< files are being read
     void placed(); ///< something was added to a piece; it is taken in hand next
     /// A picture came onto an area of other proportions, as that layer, covering it.
     void covered(const std::string& layer);
@@ -48,9 +54,19 @@ class Importer : public QObject {
         Arrived what;
     };
     enum class Purpose { Layers, Replacement, Reference };
-    void read(const QStringList& files, Purpose purpose, std::optional<Vec2> at, const std::string& replaced,
-              const std::optional<PanelRef>& panel = {});
+    /// Files asked for together, and what they were asked for.
+    struct Batch {
+        QStringList files;
+        Purpose purpose = Purpose::Layers;
+        PanelRef target;
+        std::optional<Vec2> at;
+        std::string replaced;        ///< layer that gets the picture
+        QPointer<Document> document; ///< that was open then
+    };
+    void read(Batch batch);
+    void readNext();
     void take();
+    const Batch& batch() const { return batches_.front(); }
     Imported known(Imported picture) const;
     void place(const Imported& picture);
     void pin(const SourcePtr& source);
@@ -63,13 +79,12 @@ class Importer : public QObject {
 
     Engine& engine_;
     Document* document_ = nullptr;
-    Document* startedFor_ = nullptr;
-    std::optional<Vec2> at_;
-    PanelRef target_;
+    std::deque<Batch> batches_; ///< the first one is being read
+    std::optional<Vec2> at_;    ///< of the next picture
+    PanelRef target_;           ///< where what is being placed goes
     FactsOf factsOf_;
-    Purpose purpose_ = Purpose::Layers;
-    std::string replaced_; ///< layer that gets the picture
-    QFutureWatcher<std::vector<Arrival>> watcher_;
+    std::atomic<bool> cancel_ = false;
+    QFutureWatcher<Result<std::vector<Arrival>>> watcher_;
 };
 
 } // namespace glyptos

@@ -1,11 +1,11 @@
 #include "app/layout_view.h"
 
+#include "app/background.h"
 #include "base/text.h"
 #include "release/placing.h"
 
 #include <QHBoxLayout>
 #include <QScrollArea>
-#include <QtConcurrent>
 
 namespace glyptos {
 namespace {
@@ -44,8 +44,8 @@ LayoutView::LayoutView(Engine& engine, RenderService& service, QWidget* parent)
     QScrollArea* scroll = scrolling(makeForm());
     scroll->setFixedWidth(316);
     all->addWidget(scroll);
-    connect(&watcher_, &QFutureWatcher<Verdicts>::finished, this, [this] {
-        verdicts_ = watcher_.result();
+    connect(&watcher_, &QFutureWatcherBase::finished, this, [this] {
+        if (auto verdicts = watcher_.future().result()) verdicts_ = std::move(*verdicts);
         if (again_) return judge();
         showVerdicts();
     });
@@ -174,7 +174,7 @@ void LayoutView::judge() {
     judged_ = false;
     again_ = watcher_.isRunning();
     if (again_ || !document_ || !isVisible()) return;
-    watcher_.setFuture(QtConcurrent::run(
+    watcher_.setFuture(inBackground(
         [&renderer = engine_.renderer, release = document_->shown(), id = document_->panel().piece] {
             Verdicts out{release, id, {}};
             if (const PiecePtr piece = release->piece(id))

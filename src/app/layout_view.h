@@ -70,7 +70,7 @@ class LayoutView : public QWidget {
     std::map<std::string, NumberField*> fields_;
     std::map<std::string, QComboBox*> choices_;
     QLabel* working_ = nullptr;
-    QFutureWatcher<Verdicts> watcher_;
+    QFutureWatcher<Result<Verdicts>> watcher_;
     Verdicts verdicts_;
     bool judged_ = false, again_ = false;
 };

@@ -1,8 +1,8 @@
+#include "app/application.h"
 #include "app/main_window.h"
 #include "app/memory_budget.h"
 #include "app/theme.h"
 
-#include <QApplication>
 #include <QIcon>
 #include <QSettings>
 #include <csignal>
@@ -17,7 +17,7 @@ int main(int argc, char** argv) {
     }
     std::signal(SIGXFSZ,
                 SIG_IGN); // a file over the limit fails to be written and is reported, as a full disk is
-    QApplication app(argc, argv);
+    glyptos::Application app(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("glyptos"));
     QApplication::setApplicationName(QStringLiteral("glyptos"));
     QApplication::setApplicationDisplayName(QStringLiteral("Glyptos"));
@@ -32,6 +32,7 @@ int main(int argc, char** argv) {
     glyptos::Engine engine;
     glyptos::applyMemoryShare(engine);
     glyptos::MainWindow window(engine, std::move(*forms));
+    QObject::connect(&app, &glyptos::Application::failed, &window, &glyptos::MainWindow::tell);
     window.show();
     const QStringList arguments = QApplication::arguments();
     if (arguments.size() > 1)

@@ -1,5 +1,6 @@
 #include "app/main_window.h"
 
+#include "app/background.h"
 #include "app/preferences_sheet.h"
 #include "app/theme.h"
 #include "base/text.h"
@@ -18,7 +19,6 @@
 #include <QSettings>
 #include <QStatusBar>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 
 namespace glyptos {
 namespace {
@@ -79,6 +79,11 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
         (*label)->setWordWrap(false);
         (*label)->setContentsMargins(8, 0, 16, 0);
     }
+    statusBar()->addWidget(stopImport_ = new QToolButton);
+    stopImport_->setText(tr("Stop bringing in"));
+    stopImport_->setToolTip(tr("What has arrived stays; the rest is left out"));
+    stopImport_->hide();
+    connect(stopImport_, &QToolButton::clicked, &importer_, &Importer::cancel);
     connect(rail_, &StepsRail::chosen, this, &MainWindow::showStep);
     connect(brief_, &BriefView::pieceChosen, this, [this](const std::string& piece) {
         if (const PiecePtr p = document_->release()->piece(piece))
@@ -121,28 +126,21 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
         fillPieceMenu(menu);
         menu->popup(at);
     });
-    connect(&opener_, &QFutureWatcherBase::finished, this, [this] {
-        const auto result = opener_.future().result();
-        if (!result) return tell(q(result.error().message));
-        setRelease(*result, pathOf(openingFile_));
-        remember(openingFile_);
-        Q_EMIT opened();
-    });
-    connect(&saver_, &QFutureWatcherBase::finished, this, [this] {
-        const auto result = saver_.future().result();
-        const auto next = std::exchange(afterSave_, {});
-        if (!result) return tell(q(result.error().message));
-        document_->setSaved(savingRelease_, pathOf(savingFile_));
-        remember(savingFile_);
-        Q_EMIT saved();
-        if (next) document_->isModified() ? leaveThen(next) : next();
-    });
+    connect(&opener_, &QFutureWatcherBase::finished, this, &MainWindow::endOpen);
+    connect(&saver_, &QFutureWatcherBase::finished, this, &MainWindow::endSave);
     connect(&importer_, &Importer::told, this, &MainWindow::tell);
     connect(&importer_, &Importer::placed, this, [this] { showStep(Step::Compose); });
+    connect(&importer_, &Importer::began, this, [this] {
+        saveState_->setText(tr("bringing in files…"));
+        stopImport_->show();
+    });
     connect(&importer_, &Importer::finished, this, [this] {
+        stopImport_->setVisible(importer_.isRunning());
         refreshTitles();
         Q_EMIT broughtIn();
     });
+    connect(&service_, &RenderService::failed, this, &MainWindow::tell);
+    connect(&engine_, &Engine::pictureReady, this, &MainWindow::tellMissing);
     connectGather();
     makeActions();
     setRelease(std::make_shared<const Release>(), {});
@@ -153,19 +151,29 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
 MainWindow::~MainWindow() {
     opener_.waitForFinished();
     saver_.waitForFinished();
+    for (size_t i = 1; i < saves_.size(); ++i) (void)saveProject(*saves_[i].release, pathOf(saves_[i].file));
     // What shows the release goes before the release, also an editor that is still open.
     hide();
     delete takeCentralWidget();
 }
 
 bool MainWindow::isBusy() const {
-    return service_.busy() || engine_.pictures.busy() || opener_.isRunning() || saver_.isRunning() ||
+    return service_.busy() || engine_.pictures.busy() || opener_.isRunning() || isSaving() ||
            importer_.isRunning() || crate_.busy() || gather_->isBusy();
 }
 
 void MainWindow::tell(const QString& sentence) {
     noticeText_->setText(sentence);
     notice_->show();
+}
+
+/// Pictures of the open release that cannot be decoded, once each.
+void MainWindow::tellMissing() {
+    QStringList news;
+    for (const MissingPicture& picture : engine_.pictures.missing())
+        if (document_->release()->source(picture.source) && missing_.insert(picture.source).second)
+            news << q(picture.sentence);
+    if (!news.isEmpty()) tell(news.join(QLatin1Char(' ')));
 }
 
 void MainWindow::setRelease(const ReleasePtr& release, const std::filesystem::path& file) {
@@ -183,6 +191,8 @@ void MainWindow::setRelease(const ReleasePtr& release, const std::filesystem::pa
     layout_->setDocument(document_.get());
     deliver_->setDocument(document_.get());
     notice_->hide();
+    missing_.clear();
+    tellMissing();
     refreshTitles();
 }
 
@@ -250,23 +260,57 @@ void MainWindow::showStep(Step step) {
     refreshTitles();
 }
 
+/// Of several files opened at once the last one counts.
 void MainWindow::openFile(const QString& file) {
-    if (opener_.isRunning()) return;
     leaveThen([this, file] {
-        openingFile_ = QFileInfo(file).absoluteFilePath();
+        opening_ = {QFileInfo(file).absoluteFilePath(), document_->release()};
         saveState_->setText(tr("opening %1…").arg(QFileInfo(file).fileName()));
-        opener_.setFuture(QtConcurrent::run(
-            [path = pathOf(openingFile_), forms = forms_] { return openProject(path, forms); }));
+        opener_.setFuture(inBackground(
+            [path = pathOf(opening_.file), forms = forms_] { return openProject(path, forms); }));
     });
 }
 
+void MainWindow::endOpen() {
+    const auto result = opener_.future().result();
+    refreshTitles();
+    if (!result) return tell(q(result.error().message));
+    const auto show = [this, release = *result, file = opening_.file] {
+        setRelease(release, pathOf(file));
+        remember(file);
+        Q_EMIT opened();
+    };
+    // What was done meanwhile has not been asked about.
+    document_->release() == opening_.left ? show() : leaveThen(show);
+}
+
 void MainWindow::saveTo(const QString& file) {
-    if (saver_.isRunning()) return;
-    savingFile_ = QFileInfo(file).absoluteFilePath();
-    savingRelease_ = document_->release();
+    const Saving asked{document_.get(), document_->release(), QFileInfo(file).absoluteFilePath()};
     saveState_->setText(tr("saving…"));
-    saver_.setFuture(QtConcurrent::run(
-        [release = savingRelease_, path = pathOf(savingFile_)] { return saveProject(*release, path); }));
+    const bool again =
+        saves_.size() > 1 && saves_.back().document == asked.document && saves_.back().file == asked.file;
+    again ? void(saves_.back() = asked) : saves_.push_back(asked);
+    if (saves_.size() == 1) beginSave();
+}
+
+void MainWindow::beginSave() {
+    saver_.setFuture(inBackground([release = saves_.front().release, path = pathOf(saves_.front().file)] {
+        return saveProject(*release, path);
+    }));
+}
+
+void MainWindow::endSave() {
+    const auto result = saver_.future().result();
+    const Saving done = std::move(saves_.front());
+    saves_.pop_front();
+    if (isSaving()) beginSave();
+    if (result && done.document) done.document->setSaved(done.release, pathOf(done.file));
+    if (result) remember(done.file);
+    refreshTitles();
+    if (!result) tell(q(result.error().message));
+    if (result) Q_EMIT saved();
+    if (isSaving()) return;
+    const auto next = std::exchange(afterSave_, {});
+    if (result && next) leaveThen(next);
 }
 
 void MainWindow::save(bool askName) {
@@ -301,7 +345,6 @@ QString MainWindow::askPicture(const QString& title) {
 
 void MainWindow::bringIn(const QStringList& files, std::optional<Vec2> at) {
     importer_.bringIn(files, at);
-    if (importer_.isRunning()) saveState_->setText(tr("bringing in files: %1…").arg(files.size()));
 }
 
 void MainWindow::addPiece(const std::shared_ptr<const Form>& form) {
@@ -313,11 +356,14 @@ void MainWindow::addPiece(const std::shared_ptr<const Form>& form) {
 /// Unsaved work is saved, left or kept open, as the user says.
 void MainWindow::leaveThen(std::function<void()> go) {
     if (!document_ || !document_->isModified()) return go();
+    if (isSaving() && saves_.back().document == document_.get() &&
+        saves_.back().release == document_->release())
+        return void(afterSave_ = std::move(go)); // it is on its way to its file
     QMessageBox box(QMessageBox::Question, tr("Unsaved work"),
                     tr("“%1” has changes that are not saved.").arg(windowName()), QMessageBox::NoButton,
                     this);
     const QPushButton* keep = box.addButton(tr("Save them"), QMessageBox::AcceptRole);
-    const QPushButton* leave = box.addButton(tr("Leave them"), QMessageBox::DestructiveRole);
+    const QPushButton* leave = box.addButton(tr("Go on without them"), QMessageBox::DestructiveRole);
     QPushButton* stay = box.addButton(tr("Stay here"), QMessageBox::RejectRole);
     box.setDefaultButton(stay);
     box.exec();
@@ -385,7 +431,8 @@ void MainWindow::refreshTitles() {
     sideBySide_->setEnabled(takes);
     blendSheet_->setEnabled(compose_->blendSheet()->canOpen());
     linear_->setChecked(document_->release()->linearLight);
-    saveState_->setText(document_->isModified()     ? tr("changes not saved")
+    saveState_->setText(isSaving()                  ? tr("saving…")
+                        : document_->isModified()   ? tr("changes not saved")
                         : document_->file().empty() ? tr("not saved yet")
                                                     : tr("saved"));
     const PiecePtr piece = document_->piece();

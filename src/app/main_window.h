@@ -15,8 +15,11 @@
 #include <QFutureWatcher>
 #include <QMainWindow>
 #include <QMenu>
+#include <QPointer>
 #include <QStackedWidget>
 #include <QTimer>
+#include <QToolButton>
+#include <deque>
 
 namespace glyptos {
 
@@ -76,6 +79,7 @@ class MainWindow : public QMainWindow {
     QAction* action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run);
     void setRelease(const ReleasePtr& release, const std::filesystem::path& file);
     void refreshTitles();
+    void tellMissing();
     void refreshRecent();
     void remember(const QString& file);
     /// Goes on once the open release may be let go: there is nothing unsaved in it, or the user said what to
@@ -109,14 +113,31 @@ class MainWindow : public QMainWindow {
     DeliverView* deliver_;
     QWidget* notice_;
     QLabel *noticeText_, *position_, *colourUnder_, *saveState_, *size_;
+    QToolButton* stopImport_;
     QAction *undo_, *redo_, *night_, *linear_, *nextTake_, *blendSheet_, *sideBySide_;
     QMenu* recent_;
     LayerMenu* layerMenu_ = nullptr;
+    /// One release on its way to its file. It belongs to the document that it began with.
+    struct Saving {
+        QPointer<Document> document;
+        ReleasePtr release;
+        QString file;
+    };
+    /// A file on its way in, and the release that was let go for it.
+    struct Opening {
+        QString file;
+        ReleasePtr left;
+    };
+    bool isSaving() const { return !saves_.empty(); }
+    void beginSave();
+    void endSave();
+    void endOpen();
     QFutureWatcher<Result<ReleasePtr>> opener_;
     QFutureWatcher<Result<void>> saver_;
-    QString openingFile_, savingFile_;
-    ReleasePtr savingRelease_;
+    Opening opening_;
+    std::deque<Saving> saves_; ///< the first one is running
     std::function<void()> afterSave_;
+    std::set<std::string> missing_; ///< pictures that cannot be shown, and that was said
     bool leaving_ = false;
 };
 

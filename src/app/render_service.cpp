@@ -35,13 +35,25 @@ RenderService::~RenderService() {
 
 void RenderService::request(QObject* requester, int urgency, Scene scene, IntRect region,
                             std::function<void(QImage)> done) {
-    if (!progress_.contains(requester))
-        connect(requester, &QObject::destroyed, this, [this](QObject* gone) { progress_.erase(gone); });
-    const bool starved = Clock::now() - progress_[requester].when > kLongestStill;
+    Progress& progress = progress_[requester];
     const std::lock_guard lock(mutex_);
-    jobs_[requester] = {urgency, ++counter_, std::move(scene), region, std::move(done)};
-    if (rendering_ == requester && !starved) cancel_ = true;
+    if (progress.ticket == 0) {
+        progress.ticket = ++counter_;
+        connect(requester, &QObject::destroyed, this, &RenderService::forget);
+    }
+    const bool starved = Clock::now() - progress.when > kLongestStill;
+    jobs_[progress.ticket] = {requester, urgency, ++counter_, std::move(scene), region, std::move(done)};
+    if (rendering_ == progress.ticket && !starved) cancel_ = true;
     wake_.notify_one();
+}
+
+void RenderService::forget(QObject* requester) {
+    const auto gone = progress_.find(requester);
+    if (gone == progress_.end()) return;
+    const std::lock_guard lock(mutex_);
+    jobs_.erase(gone->second.ticket);
+    if (rendering_ == gone->second.ticket) cancel_ = true;
+    progress_.erase(gone);
 }
 
 bool RenderService::busy() const {
@@ -49,34 +61,39 @@ bool RenderService::busy() const {
     return rendering_ || !jobs_.empty();
 }
 
+void RenderService::deliver(Ticket ticket, const Job& job, Result<QImage> image) {
+    const auto progress = progress_.find(job.requester);
+    if (progress == progress_.end() || progress->second.ticket != ticket ||
+        job.number < progress->second.delivered)
+        return;
+    progress->second.delivered = job.number, progress->second.when = Clock::now();
+    if (!image) return Q_EMIT failed(QString::fromStdString(image.error().message));
+    job.done(std::move(*image));
+}
+
 void RenderService::work(const std::stop_token& stop) {
     while (!stop.stop_requested()) {
         Job job;
-        QObject* requester = nullptr;
+        Ticket ticket = 0;
         {
             std::unique_lock lock(mutex_);
-            rendering_ = nullptr;
+            rendering_ = 0;
             if (!wake_.wait(lock, stop, [&] { return !jobs_.empty(); })) return;
             const auto next = std::min_element(jobs_.begin(), jobs_.end(), [](const auto& a, const auto& b) {
                 return std::pair(a.second.urgency, a.second.number) <
                        std::pair(b.second.urgency, b.second.number);
             });
-            requester = next->first;
+            rendering_ = ticket = next->first;
             job = std::move(next->second);
             jobs_.erase(next);
-            rendering_ = requester;
             cancel_ = false;
         }
-        QImage image = renderImage(engine_.renderer, job.scene, job.region, &cancel_);
+        auto image = caught([&] { return renderImage(engine_.renderer, job.scene, job.region, &cancel_); });
         if (cancel_ || stop.stop_requested()) continue;
         QMetaObject::invokeMethod(
             this,
-            [this, requester, number = job.number, image = std::move(image),
-             done = std::move(job.done)]() mutable {
-                const auto progress = progress_.find(requester);
-                if (progress == progress_.end() || number < progress->second.delivered) return;
-                progress->second = {number, Clock::now()};
-                done(std::move(image));
+            [this, ticket, job = std::move(job), image = std::move(image)]() mutable {
+                deliver(ticket, job, std::move(image));
             },
             Qt::QueuedConnection);
     }

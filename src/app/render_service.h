@@ -30,8 +30,14 @@ class RenderService : public QObject {
                  std::function<void(QImage)> done);
     bool busy() const;
 
+  Q_SIGNALS:
+    void failed(const QString& sentence); ///< a picture could not be rendered
+
   private:
+    using Ticket = uint64_t;
     struct Job {
+        QObject* requester =
+            nullptr; ///< compared by its ticket, since another may live at its address by now
         int urgency = 0;
         uint64_t number = 0;
         Scene scene;
@@ -39,19 +45,23 @@ class RenderService : public QObject {
         std::function<void(QImage)> done;
     };
     using Clock = std::chrono::steady_clock;
+    /// Of a requester that is there. Its ticket never comes twice.
     struct Progress {
+        Ticket ticket = 0;
         uint64_t delivered = 0;   ///< number of the newest request that was handed over
         Clock::time_point when{}; ///< that was
     };
     void work(const std::stop_token& stop);
+    void forget(QObject* requester);
+    void deliver(Ticket ticket, const Job& job, Result<QImage> image);
 
     Engine& engine_;
     mutable std::mutex mutex_;
     std::condition_variable_any wake_;
-    std::map<QObject*, Job> jobs_;
-    QObject* rendering_ = nullptr;
+    std::map<Ticket, Job> jobs_;
+    Ticket rendering_ = 0;
     std::atomic<bool> cancel_ = false;
-    uint64_t counter_ = 0;
+    uint64_t counter_ = 0;                  ///< of tickets and requests
     std::map<QObject*, Progress> progress_; ///< main thread only
     std::jthread worker_;
 };

@@ -58,7 +58,7 @@ void ThumbnailStore::work() {
         job = std::move(jobs_.back());
         jobs_.pop_back();
     }
-    QImage image = smallPicture(*job.entry, job.file);
+    QImage image = caught([&] { return smallPicture(*job.entry, job.file); }).value_or(QImage());
     if (!image.isNull())
         image = image.convertToFormat(image.hasAlphaChannel() ? QImage::Format_ARGB32_Premultiplied
                                                               : QImage::Format_RGB32);

@@ -1,5 +1,6 @@
 #include "app/tracks_sheet.h"
 
+#include "app/background.h"
 #include "app/form_rows.h"
 #include "release/fields.h"
 #include "release/track_times.h"
@@ -10,7 +11,6 @@
 #include <QHeaderView>
 #include <QStackedWidget>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 
 namespace glyptos {
 namespace {
@@ -146,7 +146,7 @@ void TracksSheet::findInFeed() {
 void TracksSheet::readFiles(const QStringList& files) {
     if (files.isEmpty() || reader_.isRunning()) return;
     says_->setText(tr("Reading %1 …").arg(QFileInfo(files.front()).fileName()));
-    reader_.setFuture(QtConcurrent::run([files]() -> Result<TrackList> {
+    reader_.setFuture(inBackground([files]() -> Result<TrackList> {
         std::vector<std::filesystem::path> paths;
         for (const QString& f : files) paths.emplace_back(f.toStdString());
         return paths.size() > 1 || isAudioName(paths.front().string()) ? tracksFromAudio(paths)

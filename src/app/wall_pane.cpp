@@ -1,8 +1,10 @@
 #include "app/wall_pane.h"
 
+#include "app/background.h"
 #include "app/colours.h"
 #include "app/form_rows.h"
 #include "app/pick_options.h"
+#include "base/text.h"
 #include "color/colour_words.h"
 #include "file/atomic_file.h"
 #include "file/data_folder.h"
@@ -16,7 +18,6 @@
 #include <QInputDialog>
 #include <QMenu>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 
 namespace glyptos {
 namespace {
@@ -29,17 +30,21 @@ QString q(const std::string& s) {
     return QString::fromStdString(s);
 }
 
-Result<void> write(Renderer& renderer, const ReleasePtr& release, const std::filesystem::path& file) {
+/// Answers with what is missing from it.
+Result<std::vector<MissingPicture>> write(PictureStore& pictures, Renderer& renderer,
+                                          const ReleasePtr& release, const std::filesystem::path& file) {
     const bool pdf = file.extension() == ".pdf";
     const auto format = pdf ? std::optional(PictureFormat::Jpeg) : pictureFormatOf(file);
     if (!format)
-        return fail(Fault::Usage, "“" + file.filename().string() +
-                                      "” must end in .png, .jpg or .pdf; nothing was written.");
+        return fail(Fault::Usage,
+                    "“" + nameOf(file) + "” must end in .png, .jpg or .pdf; nothing was written.");
     PictureOptions options;
     options.format = *format;
     const auto picture = encodePiece(renderer, release, kWallId, options);
     if (!picture) return tl::unexpected(picture.error());
-    return writeFile(file, pdf ? pictureAsPdf(*picture, kPageResolution) : picture->bytes);
+    const auto done = writeFile(file, pdf ? pictureAsPdf(*picture, kPageResolution) : picture->bytes);
+    if (!done) return tl::unexpected(done.error());
+    return pictures.missing();
 }
 
 } // namespace
@@ -100,7 +105,11 @@ WallPane::WallPane(Engine& engine, RenderService& service, QWidget* parent)
     column->addWidget(bench_, 1);
     connect(&writer_, &QFutureWatcherBase::finished, this, [this] {
         const auto done = writer_.future().result();
-        if (!done) Q_EMIT told(q(done.error().message));
+        QStringList said;
+        if (!done) said << q(done.error().message);
+        if (done)
+            for (const MissingPicture& picture : *done) said << q(picture.sentence);
+        if (!said.isEmpty()) Q_EMIT told(said.join(QLatin1Char(' ')));
         Q_EMIT written();
     });
 }
@@ -173,11 +182,11 @@ void WallPane::askWrite() {
 void WallPane::writeTo(const QString& file) {
     if (writer_.isRunning()) return;
     writer_.setFuture(
-        QtConcurrent::run([release = document_->release(), path = std::filesystem::path(file.toStdString())] {
+        inBackground([release = document_->release(), path = std::filesystem::path(file.toStdString())] {
             const FontLibrary fonts(dataFolder() / "fonts");
             PictureStore pictures; // full pictures, whatever the bench has so far
             Renderer renderer(pictures, fonts);
-            return write(renderer, release, path);
+            return write(pictures, renderer, release, path);
         }));
 }
 

@@ -36,7 +36,7 @@ class WallPane : public QWidget {
     Engine& engine_;
     Document* document_ = nullptr;
     WallBench* bench_;
-    QFutureWatcher<Result<void>> writer_;
+    QFutureWatcher<Result<std::vector<MissingPicture>>> writer_;
 };
 
 } // namespace glyptos

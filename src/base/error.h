@@ -2,6 +2,8 @@
 #pragma once
 
 #include <atomic>
+#include <exception>
+#include <new>
 #include <string>
 #include <tl/expected.hpp>
 
@@ -16,7 +18,8 @@ enum class Fault {
     TooLarge,    ///< over a stated limit
     Unsafe,      ///< reaches outside its own file
     Usage,       ///< a request that makes no sense
-    Cancelled    ///< stopped because the user asked for it
+    Cancelled,   ///< stopped because the user asked for it
+    Internal     ///< something in the program itself went wrong
 };
 
 /// One failure. `message` is a complete sentence for the artist: what happened to which file, what was kept,
@@ -40,6 +43,39 @@ inline bool isCancelled(const std::atomic<bool>* cancel) {
 }
 inline tl::unexpected<Error> cancelled() {
     return fail(Fault::Cancelled, "Cancelled; nothing was written.");
+}
+
+/// What an exception that nobody foresaw is to an artist.
+inline tl::unexpected<Error> failedInside(const std::exception* what) {
+    if (dynamic_cast<const std::bad_alloc*>(what))
+        return fail(Fault::TooLarge,
+                    "There is not enough memory for this; nothing was changed or written. Close what you "
+                    "do not need, or lower the share of memory in Preferences, and try again.");
+    return fail(Fault::Internal, std::string("Something went wrong inside Glyptos (") +
+                                     (what ? what->what() : "no more is known") +
+                                     "); nothing was changed or written. Save your work, and try again.");
+}
+
+template <class T>
+struct AsResult {
+    using Type = Result<T>;
+};
+template <class T>
+struct AsResult<Result<T>> {
+    using Type = Result<T>;
+};
+
+/// Does the work; what it throws is an error like any other. Work that cannot fail by itself yields a Result
+/// too.
+template <class Work>
+auto caught(Work&& work) -> typename AsResult<decltype(work())>::Type {
+    try {
+        return work();
+    } catch (const std::exception& e) {
+        return failedInside(&e);
+    } catch (...) {
+        return failedInside(nullptr);
+    }
 }
 
 } // namespace glyptos

@@ -1,8 +1,40 @@
 #include "base/text.h"
 
+#include <algorithm>
+#include <array>
 #include <charconv>
 
 namespace glyptos {
+namespace {
+
+/// Bytes of the well-formed character that begins there; 0 when there is none.
+size_t characterAt(std::string_view s, size_t at) {
+    const auto byte = [&](size_t i) { return static_cast<unsigned char>(s[at + i]); };
+    const unsigned char first = byte(0);
+    if (first < 0x80) return 1;
+    if (first < 0xc2 || first > 0xf4) return 0;
+    const size_t length = first < 0xe0 ? 2 : first < 0xf0 ? 3 : 4;
+    if (at + length > s.size()) return 0;
+    // The second byte's range keeps out overlong forms, surrogates and what is over U+10FFFF.
+    const unsigned char low = first == 0xe0 ? 0xa0 : first == 0xf0 ? 0x90 : 0x80;
+    const unsigned char high = first == 0xed ? 0x9f : first == 0xf4 ? 0x8f : 0xbf;
+    if (byte(1) < low || byte(1) > high) return 0;
+    for (size_t i = 2; i < length; ++i)
+        if ((byte(i) & 0xc0) != 0x80) return 0;
+    return length;
+}
+
+/// Unicode's White_Space, and the byte order mark, which stands at the front of many a file.
+bool isSpace(std::string_view character) {
+    if (character.size() == 1) return character[0] == ' ' || (character[0] >= '\t' && character[0] <= '\r');
+    static constexpr std::array<std::string_view, 9> kOthers{"\xc2\x85",     "\xc2\xa0",     "\xe1\x9a\x80",
+                                                             "\xe2\x80\xa8", "\xe2\x80\xa9", "\xe2\x80\xaf",
+                                                             "\xe2\x81\x9f", "\xe3\x80\x80", "\xef\xbb\xbf"};
+    if (std::find(kOthers.begin(), kOthers.end(), character) != kOthers.end()) return true;
+    return character >= "\xe2\x80\x80" && character <= "\xe2\x80\x8a"; // en quad to hair space
+}
+
+} // namespace
 
 std::vector<std::string> split(std::string_view text, char separator) {
     std::vector<std::string> parts;
@@ -27,17 +59,41 @@ std::string shortNumber(double value, int decimals) {
 }
 
 bool isUtf8(std::string_view s) {
-    const auto byte = [&](size_t i) { return static_cast<unsigned char>(s[i]); };
-    for (size_t i = 0; i < s.size();) {
-        const unsigned char c = byte(i);
-        if (c >= 0x80 && (c < 0xc2 || c >= 0xf5)) return false;
-        const size_t more = c < 0x80 ? 0 : c < 0xe0 ? 1 : c < 0xf0 ? 2 : 3;
-        if (i + more >= s.size()) return false;
-        for (size_t k = 1; k <= more; ++k)
-            if ((byte(i + k) & 0xc0) != 0x80) return false;
-        i += more + 1;
-    }
+    for (size_t at = 0, length = 0; at < s.size(); at += length)
+        if ((length = characterAt(s, at)) == 0) return false;
     return true;
+}
+
+std::string validUtf8(std::string_view s) {
+    constexpr std::string_view kReplacement = "\xef\xbf\xbd";
+    std::string out;
+    for (size_t at = 0; at < s.size();) {
+        const size_t length = characterAt(s, at);
+        out += length ? s.substr(at, length) : kReplacement;
+        at += std::max<size_t>(length, 1);
+    }
+    return out;
+}
+
+std::string trimmed(std::string_view text, std::string_view also) {
+    const auto goes = [&](std::string_view character) {
+        return isSpace(character) || (!also.empty() && also.find(character) != also.npos);
+    };
+    size_t from = text.size(), to = 0;
+    for (size_t at = 0; at < text.size();) {
+        const size_t length = std::max<size_t>(characterAt(text, at), 1);
+        if (!goes(text.substr(at, length))) from = std::min(from, at), to = at + length;
+        at += length;
+    }
+    return from < to ? std::string(text.substr(from, to - from)) : std::string();
+}
+
+std::string nameOf(const std::filesystem::path& file) {
+    return validUtf8(file.filename().string());
+}
+
+std::string stemOf(const std::filesystem::path& file) {
+    return validUtf8(file.stem().string());
 }
 
 std::string fromLatin1(std::string_view text) {

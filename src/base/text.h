@@ -1,6 +1,7 @@
 // Small helpers for UTF-8 text.
 #pragma once
 
+#include <filesystem>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -10,9 +11,18 @@ namespace glyptos {
 /// The pieces of `text` between single `separator` characters; always at least one.
 std::vector<std::string> split(std::string_view text, char separator);
 
-/// Whether it is well-formed UTF-8 (overlong forms of the first two bytes and code points over U+13FFFF are
-/// not).
+/// Whether it is well-formed UTF-8 (Unicode 15, table 3-7: no overlong forms, no surrogates, nothing over
+/// U+10FFFF).
 bool isUtf8(std::string_view text);
+/// The same text where it is well-formed; each byte that cannot be read becomes U+FFFD. What comes in from
+/// outside (names of files, tags, sheets) goes through here once, so that everything inside can be written
+/// and shown.
+std::string validUtf8(std::string_view text);
+/// Without white space (Unicode's property White_Space) at either end, nor any character of `also`.
+std::string trimmed(std::string_view text, std::string_view also = {});
+/// The last part of a path, and that without its ending, as text to be shown and kept.
+std::string nameOf(const std::filesystem::path& file);
+std::string stemOf(const std::filesystem::path& file);
 /// Latin-1 as UTF-8.
 std::string fromLatin1(std::string_view text);
 

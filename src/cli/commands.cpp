@@ -58,7 +58,7 @@ Result<Opened> opened(const std::string& file) {
     if (isOpenRaster(file)) {
         auto raster = readOpenRaster(file);
         if (!raster) return tl::unexpected(raster.error());
-        auto release = releaseOf(*raster, std::filesystem::path(file).filename().string());
+        auto release = releaseOf(*raster, nameOf(file));
         if (!release) return tl::unexpected(release.error());
         return Opened{*release, std::move(raster->notes)};
     }
@@ -69,11 +69,24 @@ Result<Opened> opened(const std::string& file) {
     return Opened{*release, {}};
 }
 
+/// What is missing from what was drawn, by name, for programs to read.
+Json missingJson(const Engine& engine) {
+    Json out = Json::array();
+    for (const MissingPicture& picture : engine.pictures.missing()) out.push_back(picture.name);
+    return out;
+}
+
 /// How a command ends that has done its work, with what there is to say about it.
 Result<Outcome> ended(const Result<void>& done, const std::vector<std::string>& notes = {}) {
     if (!done) return tl::unexpected(done.error());
     for (const std::string& note : notes) std::cerr << "glyptos-cli: " << note << '\n';
     return notes.empty() ? Outcome::Fine : Outcome::Findings;
+}
+
+/// The same for what was drawn: pictures that are missing from it are told of.
+Result<Outcome> drawn(const Engine& engine, const Result<void>& done, std::vector<std::string> notes = {}) {
+    for (const MissingPicture& picture : engine.pictures.missing()) notes.push_back(picture.sentence);
+    return ended(done, notes);
 }
 
 /// "spine=4mm" to a value in the unit of the form.
@@ -91,6 +104,13 @@ Result<ParameterValues> parseSet(const std::vector<std::string>& set, Unit unit)
         values[item.substr(0, equals)] = *value;
     }
     return values;
+}
+
+Json pictureJson(const Engine& engine, const EncodedPicture& picture) {
+    return {{"width", picture.width},
+            {"height", picture.height},
+            {"bytes", picture.bytes.size()},
+            {"missing", missingJson(engine)}};
 }
 
 Json panelJson(const Panel& p) {
@@ -247,7 +267,9 @@ Result<Outcome> renderPicture(const RenderOptions& options) {
     auto picture = encodePiece(engine.renderer, release, (*piece)->id,
                                {*format, options.panel, options.width, options.ppi, options.bleed, 95});
     if (!picture) return tl::unexpected(picture.error());
-    return ended(writeFile(options.out, picture->bytes), file->notes);
+    const auto written = writeFile(options.out, picture->bytes);
+    if (written && options.json) std::cout << pictureJson(engine, *picture).dump(2) << '\n';
+    return drawn(engine, written, file->notes);
 }
 
 namespace {
@@ -264,14 +286,15 @@ Result<Outcome> exportPdf(Engine& engine, const ReleasePtr& release, const Piece
                           {"ppi", report->ppi},
                           {"mostInkPercent", report->mostInk * 100},
                           {"outlinedTexts", report->outlinedTexts},
-                          {"bytes", report->bytes}}
+                          {"bytes", report->bytes},
+                          {"missing", missingJson(engine)}}
                          .dump(2)
                   << '\n';
     else
         std::cout << "trim " << sized(report->trimWidthMm, report->trimHeightMm, Unit::Mm) << ", bleed "
                   << shortNumber(report->bleedMm) << " mm, " << shortNumber(report->ppi) << " ppi, most ink "
                   << shortNumber(report->mostInk * 100, 0) << " %, " << report->bytes << " bytes\n";
-    return Outcome::Fine;
+    return drawn(engine, {});
 }
 
 /// One panel: the one named, else the piece's front.
@@ -281,7 +304,8 @@ Result<Outcome> exportOpenRaster(Engine& engine, const ReleasePtr& release, cons
     const double scale = piece.flat->unit == Unit::Px ? 1 : pxPerMm({piece.flat->ppi});
     const auto notes = writeOpenRaster(engine.renderer, release, {piece.id, panel}, scale, options.out);
     if (!notes) return tl::unexpected(notes.error());
-    return ended({}, *notes);
+    if (options.json) std::cout << Json{{"notes", *notes}, {"missing", missingJson(engine)}}.dump(2) << '\n';
+    return drawn(engine, {}, *notes);
 }
 
 Result<Outcome> exportPicture(Engine& engine, const ReleasePtr& release, const Piece& piece,
@@ -296,15 +320,11 @@ Result<Outcome> exportPicture(Engine& engine, const ReleasePtr& release, const P
     if (auto written = writeFile(options.out, picture->bytes); !written)
         return tl::unexpected(written.error());
     if (options.json)
-        std::cout << Json{{"width", picture->width},
-                          {"height", picture->height},
-                          {"bytes", picture->bytes.size()}}
-                         .dump(2)
-                  << '\n';
+        std::cout << pictureJson(engine, *picture).dump(2) << '\n';
     else
         std::cout << picture->width << " × " << picture->height << " px, " << picture->bytes.size()
                   << " bytes\n";
-    return Outcome::Fine;
+    return drawn(engine, {});
 }
 
 } // namespace

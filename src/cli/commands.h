@@ -34,7 +34,7 @@ struct RenderOptions {
     std::string file, piece, panel, take, out;
     double ppi = 0;
     int width = 0;
-    bool bleed = false;
+    bool bleed = false, json = false;
 };
 Result<Outcome> renderPicture(const RenderOptions& options);
 

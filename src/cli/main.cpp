@@ -120,6 +120,7 @@ int runCommandLine(int argc, char** argv) {
         ->check(CLI::PositiveNumber);
     draw->add_flag("--bleed", render.bleed, "With the bleed");
     draw->add_option("--out", render.out, "The picture to write")->required();
+    draw->add_flag("--json", render.json, "Report as JSON");
     draw->callback([&] { run = [&] { return cli::renderPicture(render); }; });
 
     cli::ExportOptions out;
@@ -147,7 +148,7 @@ int runCommandLine(int argc, char** argv) {
         std::cerr << "glyptos-cli: " << e.what() << " (glyptos-cli --help tells more)\n";
         return 2;
     }
-    return report(run());
+    return report(caught(run));
 }
 
 } // namespace

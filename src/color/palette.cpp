@@ -28,16 +28,10 @@ constexpr size_t boxOf(uint32_t r, uint32_t g, uint32_t b) {
 
 /// Premultiplied samples of 8 or 16 bits, as straight ones of 8.
 template <class T>
-void countRow(const T* p, int width, bool opaque, Sums& sums) {
-    constexpr uint32_t kFull = sizeof(T) == 1 ? 255 : 65535;
+void countRow(const T* p, int width, Sums& sums) {
     for (int x = 0; x < width; ++x, p += 4) {
         uint32_t r = p[0], g = p[1], b = p[2];
         const uint32_t a = p[3];
-        if (!opaque && a < kFull) {
-            if (a == 0) continue;
-            r = std::min(kFull, r * kFull / a), g = std::min(kFull, g * kFull / a),
-            b = std::min(kFull, b * kFull / a);
-        }
         if constexpr (sizeof(T) == 2) r >>= 8, g >>= 8, b >>= 8;
         const uint32_t alpha = sizeof(T) == 1 ? a : a >> 8;
         Sums::Box& box = sums.boxes[boxOf(r, g, b)];
@@ -137,8 +131,8 @@ void ColourCount::add(const Picture& picture) {
     tbb::parallel_for(tbb::blocked_range<int>(0, picture.height, 64), [&](const auto& rows) {
         Sums& mine = sums.local();
         for (int y = rows.begin(); y < rows.end(); ++y)
-            picture.is16() ? countRow(picture.row<uint16_t>(y), picture.width, picture.opaque, mine)
-                           : countRow(picture.row<uint8_t>(y), picture.width, picture.opaque, mine);
+            picture.is16() ? countRow(picture.row<uint16_t>(y), picture.width, mine)
+                           : countRow(picture.row<uint8_t>(y), picture.width, mine);
     });
     for (const Sums& part : sums)
         for (size_t i = 0; i < kBoxes; ++i) {

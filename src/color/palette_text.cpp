@@ -15,13 +15,6 @@ int toByte(float v) {
     return int(std::lround(std::clamp(v, 0.0f, 1.0f) * 255));
 }
 
-std::string trimmed(std::string_view s) {
-    const char* const kBlank = " \t\r\n";
-    const size_t from = s.find_first_not_of(kBlank);
-    if (from == s.npos) return {};
-    return std::string(s.substr(from, s.find_last_not_of(kBlank) - from + 1));
-}
-
 /// Letters, digits, hyphens and whatever is not ASCII; all else becomes a hyphen.
 std::string identifier(const std::string& name) {
     std::string out;

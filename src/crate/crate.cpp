@@ -1,5 +1,6 @@
 #include "crate/crate.h"
 
+#include "base/text.h"
 #include "file/atomic_file.h"
 #include "file/json_entry.h"
 
@@ -72,8 +73,7 @@ ShelfPtr Crate::shelf() const {
 }
 
 std::set<std::string> Crate::watched() const {
-    const std::scoped_lock guard(mutex_);
-    return watched_;
+    return *watchedNow_.load();
 }
 
 void Crate::takeLine(std::string_view line, Shelf& shelf, Changes& changes) {
@@ -111,6 +111,7 @@ Result<Crate::Changes> Crate::catchUp() {
     if (!read) return tl::unexpected(read.error());
     bookBytes_ = *read;
     shelf_ = ShelfPtr(std::move(next));
+    watchedNow_ = std::make_shared<const std::set<std::string>>(watched_);
     return changes;
 }
 
@@ -183,7 +184,7 @@ void Crate::shorten() {
 }
 
 std::optional<std::vector<std::string>> Crate::matching(const std::string& words) {
-    if (words.find_first_not_of(" \t\n") == words.npos) return std::nullopt;
+    if (trimmed(words).empty()) return std::nullopt;
     const std::scoped_lock guard(mutex_);
     return index_->matching(words);
 }

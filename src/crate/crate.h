@@ -44,6 +44,7 @@ class Crate {
     Result<void> remove(const std::vector<std::string>& ids);
     /// Folders whose new pictures come in by themselves.
     Result<void> setWatched(const std::filesystem::path& folder, bool watched);
+    /// Never waits for a writer.
     std::set<std::string> watched() const;
 
     /// Keeps the bytes of a picture in the crate's own folder; the path for its entry.
@@ -74,6 +75,8 @@ class Crate {
     /// Read without the mutex: a writer may be waiting for the disk.
     std::atomic<ShelfPtr> shelf_ = std::make_shared<const Shelf>();
     std::set<std::string> watched_;
+    std::atomic<std::shared_ptr<const std::set<std::string>>> watchedNow_ =
+        std::make_shared<const std::set<std::string>>(); ///< watched_, read without the mutex
     std::vector<std::string> notes_;
     size_t bookBytes_ = 0; ///< of the book that are in shelf_
     size_t lines_ = 0, unreadable_ = 0;

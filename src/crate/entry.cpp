@@ -1,5 +1,6 @@
 #include "crate/entry.h"
 
+#include "base/text.h"
 #include "file/json_values.h"
 
 #include <algorithm>
@@ -58,7 +59,7 @@ CrateEntry read(const Json& json) {
 } // namespace
 
 std::string CrateEntry::name() const {
-    return facts.title.empty() ? std::filesystem::path(path).stem().string() : facts.title;
+    return facts.title.empty() ? stemOf(path) : facts.title;
 }
 
 const char* nameOf(ShapeFacet shape) {

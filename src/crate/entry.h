@@ -1,6 +1,7 @@
 // One source in the crate, as a value.
 #pragma once
 
+#include "base/text.h"
 #include "color/colour_words.h"
 #include "release/source_facts.h"
 #include "vision/likeness.h"
@@ -31,7 +32,7 @@ struct CrateEntry {
     ColourFamily mainColour = ColourFamily::Grey;
 
     bool isDrawing() const { return format == "svg"; }
-    std::string fileName() const { return std::filesystem::path(path).filename().string(); }
+    std::string fileName() const { return nameOf(path); }
     /// Its title, or its file's name without the ending.
     std::string name() const;
 };

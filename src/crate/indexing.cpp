@@ -1,5 +1,6 @@
 #include "crate/indexing.h"
 
+#include "base/text.h"
 #include "crate/look_table.h"
 #include "crate/thumbnails.h"
 #include "file/data_folder.h"
@@ -57,7 +58,7 @@ SourceKind guessedKind(const std::string& path, const std::string& format) {
 
 /// "lamp-room_03" as a title.
 std::string titleFrom(const std::string& name) {
-    std::string out = fs::path(name).stem().string();
+    std::string out = stemOf(name);
     std::replace(out.begin(), out.end(), '_', ' ');
     std::replace(out.begin(), out.end(), '-', ' ');
     if (!out.empty()) out[0] = char(std::toupper(static_cast<unsigned char>(out[0])));
@@ -222,12 +223,11 @@ Result<Examined> examineFile(const fs::path& file) {
     const int64_t modified = modifiedAt(file);
     auto bytes = readFile(file);
     if (!bytes) return tl::unexpected(bytes.error());
-    auto out = examineBytes(*bytes, file.filename().string());
+    auto out = examineBytes(*bytes, nameOf(file));
     if (!out) return out;
     out->entry.path = file.string();
     out->entry.modified = modified;
-    out->entry.facts.kind = guessedKind(
-        file.parent_path().filename().string() + "/" + file.filename().string(), out->entry.format);
+    out->entry.facts.kind = guessedKind(nameOf(file.parent_path()) + "/" + nameOf(file), out->entry.format);
     return out;
 }
 

@@ -1,5 +1,7 @@
 #include "file/atomic_file.h"
 
+#include "base/text.h"
+
 #include <cerrno>
 #include <cstring>
 #include <fcntl.h>
@@ -27,7 +29,7 @@ class Descriptor {
 
 Error notWritten(const std::filesystem::path& target, const std::string& why) {
     return {Fault::Unwritable,
-            "“" + target.filename().string() + "” was not written (" + why +
+            "“" + nameOf(target) + "” was not written (" + why +
                 "); what was there before is unchanged. Choose another place, or make room and try again."};
 }
 

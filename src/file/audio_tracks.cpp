@@ -1,5 +1,7 @@
 #include "file/track_lists.h"
 
+#include "base/text.h"
+
 #include <algorithm>
 #include <cmath>
 #include <taglib/fileref.h>
@@ -22,7 +24,7 @@ struct Heard {
 };
 
 std::string utf8(const TagLib::String& s) {
-    return s.stripWhiteSpace().to8Bit(true);
+    return trimmed(validUtf8(s.to8Bit(true)));
 }
 
 std::optional<Heard> hear(const std::filesystem::path& file) {
@@ -30,7 +32,7 @@ std::optional<Heard> hear(const std::filesystem::path& file) {
     if (ref.isNull() || !ref.audioProperties() || ref.audioProperties()->lengthInMilliseconds() <= 0)
         return std::nullopt;
     Heard out;
-    out.file = file.filename().string();
+    out.file = nameOf(file);
     out.seconds = int(std::lround(ref.audioProperties()->lengthInMilliseconds() / 1000.0));
     if (const TagLib::Tag* tag = ref.tag()) {
         out.number = tag->track();
@@ -40,7 +42,7 @@ std::optional<Heard> hear(const std::filesystem::path& file) {
     }
     const TagLib::StringList disc = ref.file()->properties()["DISCNUMBER"];
     if (!disc.isEmpty()) out.disc = unsigned(std::max(0, disc.front().toInt()));
-    if (out.title.empty()) out.title = file.stem().string();
+    if (out.title.empty()) out.title = stemOf(file);
     return out;
 }
 
@@ -55,7 +57,7 @@ Result<TrackList> tracksFromAudio(const std::vector<std::filesystem::path>& file
         if (auto heard = hear(file))
             all.push_back(std::move(*heard));
         else
-            out.notes.push_back("“" + file.filename().string() +
+            out.notes.push_back("“" + nameOf(file) +
                                 "” is not an audio file that can be read, or is cut short; it was left out.");
     }
     if (all.empty())
@@ -67,7 +69,8 @@ Result<TrackList> tracksFromAudio(const std::vector<std::filesystem::path>& file
         return std::tie(a.disc, a.number, a.file) < std::tie(b.disc, b.number, b.file);
     });
     for (const Heard& h : all) {
-        out.tracks.push_back({{}, h.title, h.seconds});
+        out.tracks.push_back({{}, h.title});
+        setLength(out.tracks.back(), h.seconds, out.notes);
         if (out.artist.empty()) out.artist = h.artist;
         if (out.title.empty()) out.title = h.album;
     }

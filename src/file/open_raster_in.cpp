@@ -32,8 +32,9 @@ struct Wrong {
 /// Reads stack.xml from outside in; the file's layers run front to back, as ours do.
 class StackReader {
   public:
-    StackReader(const ZipReader& zip, const std::string& xml)
+    StackReader(const ZipReader& zip, const std::string& xml, const std::atomic<bool>* cancel)
         : zip_(zip)
+        , cancel_(cancel)
         , xml_(QByteArray::fromRawData(xml.data(), qsizetype(xml.size()))) {}
 
     OpenRaster read() {
@@ -150,9 +151,10 @@ class StackReader {
         if (entry.front() == '/' || entry.find("..") != entry.npos || entry.find('\\') != entry.npos)
             give(Fault::Unsafe, "a layer's picture “" + entry + "” points outside the file");
         if (const auto known = byEntry_.find(entry); known != byEntry_.end()) return known->second;
+        if (isCancelled(cancel_)) throw Wrong{{Fault::Cancelled, "it was stopped"}};
         auto bytes = zip_.read(entry, kMostFileBytes);
         if (!bytes) give(bytes.error().fault, bytes.error().message);
-        auto imported = importBytes(std::move(*bytes), std::filesystem::path(entry).filename().string());
+        auto imported = importBytes(std::move(*bytes), nameOf(entry));
         if (!imported)
             give(imported.error().fault, "a layer's picture cannot be used: " + imported.error().message);
         const SourcePtr& source = imported->source;
@@ -165,6 +167,7 @@ class StackReader {
     void note(std::string sentence) { out_.notes.push_back(std::move(sentence)); }
 
     const ZipReader& zip_;
+    const std::atomic<bool>* cancel_;
     QXmlStreamReader xml_;
     OpenRaster out_;
     std::map<std::string, SourcePtr> byEntry_;
@@ -180,18 +183,18 @@ bool isOpenRaster(const std::filesystem::path& file) {
     return type && type->starts_with(kMimeType);
 }
 
-Result<OpenRaster> readOpenRaster(const std::filesystem::path& file) {
+Result<OpenRaster> readOpenRaster(const std::filesystem::path& file, const std::atomic<bool>* cancel) {
     const auto notRead = [&](const Error& error) {
         std::string message = error.message;
         if (message.ends_with('.')) message.pop_back();
-        return fail(error.fault, "“" + file.filename().string() + "” was not brought in: " + message + ".");
+        return fail(error.fault, "“" + nameOf(file) + "” was not brought in: " + message + ".");
     };
     const auto zip = ZipReader::open(file, "an OpenRaster file");
     if (!zip) return notRead(zip.error());
     const auto xml = zip->readText("stack.xml", kMostXmlBytes);
     if (!xml) return notRead(xml.error());
     try {
-        return StackReader(*zip, *xml).read();
+        return StackReader(*zip, *xml, cancel).read();
     } catch (const Wrong& w) {
         return notRead(w.error);
     }

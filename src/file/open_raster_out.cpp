@@ -17,28 +17,30 @@ constexpr std::string_view kMimeType = "image/openraster";
 constexpr int kThumbnail = 256; // px, the most that the specification allows
 
 /// Bounds of what is not wholly transparent; at least one pixel.
-IntRect inkOf(const Buffer<uint8_t>& bgra, int width, int height) {
+IntRect inkOf(const Buffer<uint8_t>& rgba, int width, int height) {
     int l = width, t = height, r = 0, b = 0;
     for (int y = 0; y < height; ++y)
         for (int x = 0; x < width; ++x)
-            if (bgra[(size_t(y) * size_t(width) + size_t(x)) * 4 + 3])
+            if (rgba[(size_t(y) * size_t(width) + size_t(x)) * 4 + 3])
                 l = std::min(l, x), r = std::max(r, x + 1), t = std::min(t, y), b = std::max(b, y + 1);
     return r > l ? IntRect{l, t, r - l, b - t} : IntRect{0, 0, 1, 1};
 }
 
 /// The pixels of `area` out of rows of `width` pixels.
-Buffer<uint8_t> part(const Buffer<uint8_t>& bgra, int width, const IntRect& area) {
+Buffer<uint8_t> part(const Buffer<uint8_t>& rgba, int width, const IntRect& area) {
     Buffer<uint8_t> out(size_t(area.w) * size_t(area.h) * 4);
     for (int y = 0; y < area.h; ++y)
-        std::copy_n(bgra.data() + (size_t(area.y + y) * size_t(width) + size_t(area.x)) * 4,
+        std::copy_n(rgba.data() + (size_t(area.y + y) * size_t(width) + size_t(area.x)) * 4,
                     size_t(area.w) * 4, out.data() + size_t(y) * size_t(area.w) * 4);
     return out;
 }
 
 class StackWriter {
   public:
-    StackWriter(Renderer& renderer, const ReleasePtr& release, const PanelRef& panel, double pxPerUnit)
-        : renderer_(renderer) {
+    StackWriter(Renderer& renderer, const ReleasePtr& release, const PanelRef& panel, double pxPerUnit,
+                const std::atomic<bool>* cancel)
+        : renderer_(renderer)
+        , cancel_(cancel) {
         const Rect area = release->piece(panel.piece)->flat->panel(panel.panel)->withBleed();
         scene_ = panelScene(release, panel, pxPerUnit, true, {-area.x * pxPerUnit, -area.y * pxPerUnit});
         canvas_ = scene_.bounds();
@@ -78,8 +80,9 @@ class StackWriter {
     }
 
     Result<std::vector<uint8_t>> picture(const Scene& scene, const IntRect& area) {
-        const Buffer<uint8_t> bgra = renderer_.renderBgra8(scene, area);
-        return encodePng({bgra.data(), bgra.size()}, area.w, area.h, {72});
+        const Buffer<uint8_t> rgba = renderer_.renderStraightRgba8(scene, area, cancel_);
+        if (isCancelled(cancel_)) return cancelled();
+        return encodePng({rgba.data(), rgba.size()}, area.w, area.h, {72});
     }
 
     Result<std::vector<uint8_t>> thumbnail() {
@@ -149,7 +152,8 @@ class StackWriter {
             notes_.push_back("“" + layer.name + "” has a mask and was written as one layer.");
         Scene scene = scene_;
         scene.panels[0].stack = std::move(run);
-        const Buffer<uint8_t> whole = renderer_.renderBgra8(scene, canvas_);
+        const Buffer<uint8_t> whole = renderer_.renderStraightRgba8(scene, canvas_, cancel_);
+        if (isCancelled(cancel_)) return cancelled();
         const IntRect ink = inkOf(whole, canvas_.w, canvas_.h);
         const Buffer<uint8_t> cut = part(whole, canvas_.w, ink);
         auto png = encodePng({cut.data(), cut.size()}, ink.w, ink.h, {72});
@@ -166,6 +170,7 @@ class StackWriter {
     }
 
     Renderer& renderer_;
+    const std::atomic<bool>* cancel_;
     Scene scene_;
     IntRect canvas_;
     std::vector<std::pair<std::string, std::vector<uint8_t>>> pictures_;
@@ -176,11 +181,12 @@ class StackWriter {
 
 Result<std::vector<std::string>> writeOpenRaster(Renderer& renderer, const ReleasePtr& release,
                                                  const PanelRef& ref, double pxPerUnit,
-                                                 const std::filesystem::path& file) {
+                                                 const std::filesystem::path& file,
+                                                 const std::atomic<bool>* cancel) {
     const PiecePtr piece = release->piece(ref.piece);
     if (!piece || !piece->flat->panel(ref.panel))
         return fail(Fault::Usage, "There is no such panel in this release; nothing was written.");
-    return StackWriter(renderer, release, ref, pxPerUnit).write(file);
+    return StackWriter(renderer, release, ref, pxPerUnit, cancel).write(file);
 }
 
 } // namespace glyptos

@@ -1,5 +1,6 @@
 #include "file/ornaments.h"
 
+#include "base/text.h"
 #include "file/data_folder.h"
 #include "release/path_data.h"
 
@@ -10,11 +11,11 @@
 namespace glyptos {
 
 Result<Ornament> readOrnament(const std::filesystem::path& file) {
-    const std::string name = file.filename().string();
+    const std::string name = nameOf(file);
     QFile svg(QString::fromStdString(file.string()));
     if (!svg.open(QIODevice::ReadOnly)) return fail(Fault::Unreadable, name + " cannot be opened.");
     Ornament out;
-    out.id = file.stem().string();
+    out.id = stemOf(file);
     std::string path;
     QXmlStreamReader xml(&svg);
     while (!xml.atEnd()) {

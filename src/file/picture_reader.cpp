@@ -149,9 +149,7 @@ void finishRow(const RawPicture& raw, const ToWorkingSpace& convert, int y, cons
         const uint32_t a = raw.alpha ? in[i * all + colours] : full;
         const auto [px, py] = turn.place(static_cast<int>(i), y);
         T* p = out.row<T>(py) + 4 * size_t(px);
-        for (size_t c = 0; c < 3; ++c)
-            p[c] = a == full ? working[3 * i + c]
-                             : static_cast<T>((uint64_t(working[3 * i + c]) * a + full / 2) / full);
+        std::copy_n(working + 3 * i, 3, p);
         p[3] = static_cast<T>(a);
     }
 }
@@ -174,6 +172,15 @@ Picture finished(const RawPicture& raw, std::span<const uint8_t> pressProfile) {
                 out.opaque = out.row<T>(y)[4 * x + 3] == T(~T(0));
     }
     return out;
+}
+
+/// Complaints without the file's name.
+Result<Picture> decoded(Data bytes, std::span<const uint8_t> pressProfile, int reduce, double drawingScale) {
+    const Codec* codec = codecFor(bytes);
+    if (!codec) return tl::unexpected(notAPicture(bytes));
+    const auto raw = codec->decode(bytes, reduce, drawingScale);
+    if (!raw) return tl::unexpected(raw.error());
+    return raw->sixteen ? finished<uint16_t>(*raw, pressProfile) : finished<uint8_t>(*raw, pressProfile);
 }
 
 } // namespace
@@ -199,16 +206,16 @@ Result<PictureInfo> inspectNewPicture(std::span<const uint8_t> bytes, const std:
 
 Result<Picture> decodePicture(std::span<const uint8_t> bytes, const std::string& name,
                               std::span<const uint8_t> pressProfile, int reduce, double drawingScale) {
-    const Codec* codec = codecFor(bytes);
-    if (!codec) return named(notAPicture(bytes), name);
-    const auto raw = codec->decode(bytes, reduce, drawingScale);
-    if (!raw) return named(raw.error(), name);
-    return raw->sixteen ? finished<uint16_t>(*raw, pressProfile) : finished<uint8_t>(*raw, pressProfile);
+    auto picture = decoded(bytes, pressProfile, reduce, drawingScale);
+    if (!picture)
+        return fail(picture.error().fault,
+                    "The picture “" + name + "” " + picture.error().message + "; it was left out.");
+    return picture;
 }
 
 Result<std::vector<uint8_t>> readFile(const std::filesystem::path& file) {
     const auto trouble = [&](Fault fault, const std::string& why) {
-        return fail(fault, "“" + file.filename().string() + "” cannot be read: " + why + ".");
+        return fail(fault, "“" + nameOf(file) + "” cannot be read: " + why + ".");
     };
     std::error_code code;
     if (std::filesystem::is_directory(file, code)) return trouble(Fault::Unreadable, "it is a folder");
@@ -235,8 +242,8 @@ Result<Imported> importBytes(std::vector<uint8_t> bytes, const std::string& name
     auto info = inspectNewPicture(bytes, name);
     if (!info) return tl::unexpected(info.error());
     // JPEG at 1/8 still reads every coded byte, so it finds all damage at a fraction of the cost.
-    auto decoded = decodePicture(bytes, name, pressProfileBytes(), kLookReduction);
-    if (!decoded) return tl::unexpected(decoded.error());
+    auto look = decoded(bytes, pressProfileBytes(), kLookReduction, 1);
+    if (!look) return named(look.error(), name);
     auto source = std::make_shared<Source>();
     source->id = contentId(bytes);
     source->name = name;
@@ -245,13 +252,13 @@ Result<Imported> importBytes(std::vector<uint8_t> bytes, const std::string& name
     source->height = info->height;
     source->facts = readPictureWords(bytes);
     source->bytes = std::make_shared<const std::vector<uint8_t>>(std::move(bytes));
-    return Imported{source, std::make_shared<const Pyramid>(std::move(*decoded))};
+    return Imported{source, std::make_shared<const Pyramid>(std::move(*look))};
 }
 
 Result<Imported> importPicture(const std::filesystem::path& file) {
     auto bytes = readFile(file);
     if (!bytes) return tl::unexpected(bytes.error());
-    return importBytes(std::move(*bytes), file.filename().string());
+    return importBytes(std::move(*bytes), nameOf(file));
 }
 
 } // namespace glyptos

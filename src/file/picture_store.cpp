@@ -60,33 +60,47 @@ PictureStore::Job PictureStore::jobFor(const Source& source, double scale) const
 }
 
 bool PictureStore::satisfied(const Entry& entry, const Job& job) const {
-    if (entry.failed) return true;
+    if (!entry.trouble.empty()) return true;
     if (!entry.pyramid || entry.reduce != 1 || entry.drawingScale < job.drawingScale) return false;
     return entry.pyramid->firstLevel() <= std::min(job.level, entry.pyramid->levels() - 1) ||
            (ready_ && Clock::now() - entry.coarsened < kTryAgain);
 }
 
-PyramidPtr PictureStore::decode(const Job& job) {
-    PyramidPtr made;
-    // Isolated, so that a waiting thread does not pick up a render task that waits for this very decode.
-    tbb::this_task_arena::isolate([&] {
-        auto picture = decodePicture(*job.bytes, job.name, pressProfileBytes(), job.reduce,
-                                     job.drawingScale > 0 ? job.drawingScale : 1);
-        if (picture) made = std::make_shared<const Pyramid>(std::move(*picture));
+Result<PyramidPtr> PictureStore::decode(const Job& job) {
+    return caught([&]() -> Result<PyramidPtr> {
+        Result<PyramidPtr> made;
+        // Isolated, so that a waiting thread does not pick up a render task that waits for this very decode.
+        tbb::this_task_arena::isolate([&] {
+            auto picture = decodePicture(*job.bytes, job.name, pressProfileBytes(), job.reduce,
+                                         job.drawingScale > 0 ? job.drawingScale : 1);
+            if (picture)
+                made = std::make_shared<const Pyramid>(std::move(*picture));
+            else
+                made = tl::unexpected(picture.error());
+        });
+        return made;
     });
-    return made;
 }
 
-void PictureStore::put(const Job& job, PyramidPtr pyramid) {
+void PictureStore::put(const Job& job, Result<PyramidPtr> decoded) {
     const std::lock_guard lock(mutex_);
     Entry& entry = entries_[job.id];
     bytes_ -= inMemory(entry);
-    entry.failed = !pyramid;
+    entry.trouble = decoded ? std::string() : decoded.error().message;
+    entry.name = job.name;
     entry.reduce = job.reduce;
     entry.drawingScale = job.drawingScale;
-    entry.pyramid = std::move(pyramid);
+    entry.pyramid = decoded ? std::move(*decoded) : nullptr;
     entry.onDisk = false;
     bytes_ += inMemory(entry);
+}
+
+std::vector<MissingPicture> PictureStore::missing() const {
+    const std::lock_guard lock(mutex_);
+    std::vector<MissingPicture> out;
+    for (const auto& [id, entry] : entries_)
+        if (!entry.trouble.empty()) out.push_back({id, entry.name, entry.trouble});
+    return out;
 }
 
 void PictureStore::letGo(Entry& entry, int level) {
@@ -208,9 +222,7 @@ PyramidPtr PictureStore::picture(const Source& source, double scale) {
     if (auto there = known()) return *there;
     const std::lock_guard one(decodeOnce_);
     if (auto there = known()) return *there;
-    PyramidPtr made = decode(job);
-    put(job, made);
-    made.reset();
+    put(job, decode(job));
     trim(job.id);
     const std::lock_guard lock(mutex_);
     return entries_[job.id].pyramid;
@@ -221,7 +233,7 @@ void PictureStore::offer(const Source& source, PyramidPtr look, int reduce) {
         const std::lock_guard lock(mutex_);
         if (entries_[source.id].pyramid) return;
     }
-    put({source.id, source.name, source.bytes, reduce, 0, 0}, std::move(look));
+    put({source.id, source.name, source.bytes, reduce, 0, 0}, Result<PyramidPtr>(std::move(look)));
 }
 
 bool PictureStore::busy() const {

@@ -4,6 +4,7 @@
 // fine as fits, and tried again later; one that is waited for is always as fine as asked for.
 #pragma once
 
+#include "base/error.h"
 #include "render/picture_provider.h"
 
 #include <chrono>
@@ -32,6 +33,7 @@ class PictureStore : public PictureProvider {
     ~PictureStore() override;
 
     PyramidPtr picture(const Source& source, double scale) override;
+    std::vector<MissingPicture> missing() const override;
     /// Takes over a first look at a picture just brought in, so that it need not be decoded again.
     void offer(const Source& source, PyramidPtr look, int reduce);
     /// True while decodes are outstanding.
@@ -53,9 +55,9 @@ class PictureStore : public PictureProvider {
     using Clock = std::chrono::steady_clock;
     struct Entry {
         PyramidPtr pyramid;
-        int reduce = 0;          ///< of what is there; 0: nothing yet
-        double drawingScale = 0; ///< of what is there
-        bool failed = false;
+        int reduce = 0;            ///< of what is there; 0: nothing yet
+        double drawingScale = 0;   ///< of what is there
+        std::string trouble, name; ///< why it cannot be decoded; empty when it can
         bool onDisk = false;
         int level = 0;                  ///< finest that was lately asked for
         Clock::time_point levelAsked{}; ///< when that was
@@ -65,8 +67,8 @@ class PictureStore : public PictureProvider {
 
     Job jobFor(const Source& source, double scale) const;
     bool satisfied(const Entry& entry, const Job& job) const;
-    static PyramidPtr decode(const Job& job);
-    void put(const Job& job, PyramidPtr pyramid);
+    static Result<PyramidPtr> decode(const Job& job);
+    void put(const Job& job, Result<PyramidPtr> decoded);
     static void note(Entry& entry, const Job& job);
     void trim(const std::string& justPut);
     bool makeRoom(Entry& entry, PyramidPtr spilled, const std::string& justPut);

@@ -28,8 +28,7 @@ std::string cleaned(const std::string& raw) {
     std::string text = isUtf8(raw) ? raw : fromLatin1(raw);
     std::replace_if(
         text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 0x20; }, ' ');
-    const size_t from = text.find_first_not_of(' ');
-    return from == text.npos ? std::string() : text.substr(from, text.find_last_not_of(' ') - from + 1);
+    return trimmed(text);
 }
 
 /// XMP alternatives begin with their language: lang="x-default" Words.

@@ -15,8 +15,8 @@ namespace glyptos {
 Result<std::vector<uint8_t>> encodeJpeg(std::span<const uint8_t> rgb, int width, int height, int quality,
                                         Ppi resolution);
 
-/// PNG of sRGB pixels: premultiplied blue, green, red, alpha bytes, stored straight; without alpha when all
-/// is opaque.
-Result<std::vector<uint8_t>> encodePng(std::span<const uint8_t> bgra, int width, int height, Ppi resolution);
+/// PNG of sRGB pixels: straight RGBA bytes, rows without gaps; without alpha when all is opaque.
+Result<std::vector<uint8_t>> encodePng(std::span<const uint8_t> straight, int width, int height,
+                                       Ppi resolution);
 
 } // namespace glyptos

@@ -1,5 +1,6 @@
 #include "file/project.h"
 
+#include "base/text.h"
 #include "file/data_folder.h"
 #include "file/picture_reader.h"
 #include "file/release_json.h"
@@ -60,7 +61,7 @@ Result<void> saveProject(const Release& whole, const std::filesystem::path& file
 
 Result<ReleasePtr> openProject(const std::filesystem::path& file, const FormList& forms) {
     const auto notOpened = [&](const Error& error) {
-        return fail(error.fault, "“" + file.filename().string() + "” was not opened: " + error.message +
+        return fail(error.fault, "“" + nameOf(file) + "” was not opened: " + error.message +
                                      ". The file was left as it is.");
     };
     const auto zip = ZipReader::open(file, "a Glyptos release");

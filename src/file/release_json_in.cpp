@@ -27,7 +27,7 @@ Brief readBrief(const Json& json, const std::string& path) {
         if (e.has(key)) b.*member = e.text(key);
     e.each("tracks", [&](const Json& item, const std::string& where) {
         const Entry t(item, where);
-        b.tracks.push_back({t.text("side"), t.text("title"), t.whole("seconds", 0, 86400)});
+        b.tracks.push_back({t.text("side"), t.text("title"), t.whole("seconds", 0, kLongestTrack)});
     });
     return b;
 }

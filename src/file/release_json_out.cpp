@@ -115,7 +115,8 @@ std::string releaseToJson(const Release& release) {
                    {"sources", sources},
                    {"pieces", pieces},
                    {"wall", toJson(release.wall->take().stack(kWallId))}};
-    return all.dump(1) + "\n";
+    // What is not UTF-8 was made so when it came in; should any be left, the rest is saved all the same.
+    return all.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
 } // namespace glyptos

@@ -1,5 +1,6 @@
 #include "file/starts.h"
 
+#include "base/text.h"
 #include "file/data_folder.h"
 #include "file/picture_reader.h"
 #include "file/release_json.h"
@@ -80,8 +81,8 @@ Result<std::vector<StartingComposition>> shippedStarts() {
     for (const auto& file : files) {
         const auto bytes = readFile(file);
         if (!bytes) return tl::unexpected(bytes.error());
-        auto start = startFromJson({reinterpret_cast<const char*>(bytes->data()), bytes->size()},
-                                   file.filename().string());
+        auto start =
+            startFromJson({reinterpret_cast<const char*>(bytes->data()), bytes->size()}, nameOf(file));
         if (!start) return tl::unexpected(start.error());
         out.push_back(std::move(*start));
     }

@@ -57,9 +57,9 @@ Result<EncodedPicture> encodePiece(Renderer& renderer, const ReleasePtr& release
         if (isCancelled(options.cancel)) return cancelled();
         bytes = encodeJpeg({rgb.data(), rgb.size()}, width, height, options.quality, resolution);
     } else {
-        const Buffer<uint8_t> bgra = renderer.renderBgra8(scene, region, options.cancel);
+        const Buffer<uint8_t> rgba = renderer.renderStraightRgba8(scene, region, options.cancel);
         if (isCancelled(options.cancel)) return cancelled();
-        bytes = encodePng({bgra.data(), bgra.size()}, width, height, resolution);
+        bytes = encodePng({rgba.data(), rgba.size()}, width, height, resolution);
     }
     if (!bytes) return tl::unexpected(bytes.error());
     return EncodedPicture{width, height, std::move(*bytes)};

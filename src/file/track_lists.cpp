@@ -13,17 +13,11 @@
 namespace glyptos {
 namespace {
 
-constexpr std::string_view kBlanks = " \t\r\n\xc2\xa0";
-
-std::string trimmed(std::string_view s, std::string_view off = kBlanks) {
-    const size_t from = s.find_first_not_of(off);
-    return from == s.npos ? std::string() : std::string(s.substr(from, s.find_last_not_of(off) - from + 1));
-}
-
 std::string lower(std::string_view s) {
     std::string out(s);
-    std::transform(out.begin(), out.end(), out.begin(),
-                   [](unsigned char c) { return char(std::tolower(c)); });
+    for (char& c : out)
+        if (c >= 'A' && c <= 'Z')
+            c = char(c - 'A' + 'a'); // not tolower(), which may change parts of characters
     return out;
 }
 
@@ -40,7 +34,7 @@ std::optional<int> clock(std::string_view text) {
 
 /// "Side B", "SIDE two:" and the like.
 std::optional<std::string> sideHeading(const std::string& line) {
-    std::string words = lower(trimmed(line, " \t\r:.-–—[]()"));
+    std::string words = lower(trimmed(line, ":.-–—[]()"));
     if (!words.starts_with("side ")) return std::nullopt;
     words = trimmed(words.substr(5));
     constexpr std::array<const char*, 6> kNumbers{"one", "two", "three", "four", "five", "six"};
@@ -67,7 +61,7 @@ std::string takeNumber(std::string& line) {
     const std::string after = trimmed(rest);
     const bool dashed = after.starts_with("-") || after.starts_with("–") || after.starts_with("—");
     if (!marked && !(apart && (line[digits] == '0' || !side.empty() || dashed || rest[0] == '\t'))) return {};
-    std::string left = trimmed(rest, " \t.):-");
+    std::string left = trimmed(rest, ".):-");
     while (left.starts_with("–") || left.starts_with("—")) left = trimmed(left.substr(3));
     if (left.empty()) return {};
     line = left;
@@ -78,7 +72,7 @@ std::string takeNumber(std::string& line) {
 int takeDuration(std::string& line) {
     const size_t blank = line.find_last_of(" \t");
     if (blank == line.npos) return 0;
-    const auto seconds = clock(trimmed(std::string_view(line).substr(blank), " \t()[]"));
+    const auto seconds = clock(trimmed(std::string_view(line).substr(blank), "()[]"));
     if (!seconds) return 0;
     line = trimmed(std::string_view(line).substr(0, blank));
     for (const char* sign : {"-", "–", "—", "…", "."})
@@ -207,6 +201,13 @@ auto noTracks(const std::string& name) {
 
 } // namespace
 
+void setLength(Track& track, int seconds, std::vector<std::string>& notes) {
+    if (seconds <= kLongestTrack)
+        track.seconds = seconds;
+    else
+        notes.push_back("“" + track.title + "” would be over 24 hours long; its length was left out.");
+}
+
 Result<TrackList> tracksFromText(std::string_view text) {
     TrackList out;
     std::string side;
@@ -287,7 +288,7 @@ Result<TrackList> tracksFromCue(std::string_view text, const std::string& name) 
         const bool measured = i + 1 < starts.size() && starts[i].frames >= 0 &&
                               starts[i + 1].file == starts[i].file && starts[i + 1].frames > starts[i].frames;
         if (measured)
-            track.seconds = (starts[i + 1].frames - starts[i].frames + 37) / 75;
+            setLength(track, (starts[i + 1].frames - starts[i].frames + 37) / 75, out.notes);
         else
             out.notes.push_back("A cue sheet does not say how long “" + track.title + "” is; type it in.");
     }
@@ -298,7 +299,7 @@ Result<TrackList> readTrackList(const std::filesystem::path& file) {
     constexpr size_t kMost = size_t(4) << 20;
     const auto bytes = readFile(file);
     if (!bytes) return tl::unexpected(bytes.error());
-    const std::string name = file.filename().string(), ending = lower(file.extension().string());
+    const std::string name = nameOf(file), ending = lower(file.extension().string());
     if (bytes->size() > kMost || std::find(bytes->begin(), bytes->end(), 0) != bytes->end())
         return noTracks(name);
     const std::string text = asUtf8(*bytes);

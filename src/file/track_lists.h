@@ -17,6 +17,9 @@ struct TrackList {
     std::vector<std::string> notes; ///< what could not be taken over, a sentence each
 };
 
+/// Gives a track its length; one that no release holds is left out and noted.
+void setLength(Track& track, int seconds, std::vector<std::string>& notes);
+
 /// One track a line: a number or side and number ("3.", "03 -", "B2"), a title, and a duration at the end
 /// ("4:08", "(4:08)"), the first and the last as they are there. A line "Side B" begins a side. Fails when
 /// there is no track.

@@ -1,5 +1,7 @@
 #include "form/form.h"
 
+#include "base/text.h"
+
 #include <algorithm>
 #include <fstream>
 #include <nlohmann/json.hpp>
@@ -176,7 +178,7 @@ Result<Form> loadForm(const std::filesystem::path& file) {
     if (!in) return fail(Fault::Unreadable, "The form " + file.string() + " cannot be opened.");
     std::ostringstream text;
     text << in.rdbuf();
-    return parseForm(text.str(), file.filename().string());
+    return parseForm(text.str(), nameOf(file));
 }
 
 Result<std::vector<Form>> loadForms(const std::filesystem::path& folder) {

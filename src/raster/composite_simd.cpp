@@ -5,6 +5,7 @@
 
 #include "raster/composite.h"
 
+#include <algorithm>
 #include <cstring>
 
 HWY_BEFORE_NAMESPACE();
@@ -95,10 +96,31 @@ void Unpack8(const uint8_t* rgba, RowPlanes out, size_t n) {
         const auto toFloat = [&](auto word) {
             return hn::Mul(hn::ConvertTo(tag, hn::BitCast(ints, word)), scale);
         };
-        hn::Store(toFloat(hn::And(pixel, low)), tag, out.c[0] + i);
-        hn::Store(toFloat(hn::And(hn::ShiftRight<8>(pixel), low)), tag, out.c[1] + i);
-        hn::Store(toFloat(hn::And(hn::ShiftRight<16>(pixel), low)), tag, out.c[2] + i);
-        hn::Store(toFloat(hn::ShiftRight<24>(pixel)), tag, out.c[3] + i);
+        const auto alpha = toFloat(hn::ShiftRight<24>(pixel));
+        hn::StoreU(hn::Mul(toFloat(hn::And(pixel, low)), alpha), tag, out.c[0] + i);
+        hn::StoreU(hn::Mul(toFloat(hn::And(hn::ShiftRight<8>(pixel), low)), alpha), tag, out.c[1] + i);
+        hn::StoreU(hn::Mul(toFloat(hn::And(hn::ShiftRight<16>(pixel), low)), alpha), tag, out.c[2] + i);
+        hn::StoreU(alpha, tag, out.c[3] + i);
+    }
+}
+
+/// At most eight pixels at once: no more than the 64 bytes that may be read behind a row.
+void Unpack16(const uint16_t* rgba, RowPlanes out, size_t n) {
+    const hn::CappedTag<float, 8> tag;
+    const hn::RebindToSigned<decltype(tag)> ints;
+    const hn::Rebind<uint16_t, decltype(tag)> shorts;
+    const auto scale = hn::Set(tag, 1.0f / 65535.0f);
+    for (size_t i = 0; i < n; i += hn::Lanes(tag)) {
+        hn::Vec<decltype(shorts)> r, g, b, a;
+        hn::LoadInterleaved4(shorts, rgba + 4 * i, r, g, b, a);
+        const auto toFloat = [&](auto word) {
+            return hn::Mul(hn::ConvertTo(tag, hn::PromoteTo(ints, word)), scale);
+        };
+        const auto alpha = toFloat(a);
+        hn::StoreU(hn::Mul(toFloat(r), alpha), tag, out.c[0] + i);
+        hn::StoreU(hn::Mul(toFloat(g), alpha), tag, out.c[1] + i);
+        hn::StoreU(hn::Mul(toFloat(b), alpha), tag, out.c[2] + i);
+        hn::StoreU(alpha, tag, out.c[3] + i);
     }
 }
 
@@ -143,6 +165,7 @@ namespace glyptos {
 
 HWY_EXPORT(Blend);
 HWY_EXPORT(Unpack8);
+HWY_EXPORT(Unpack16);
 HWY_EXPORT(UnpackPlane16);
 HWY_EXPORT(Pack8);
 
@@ -150,13 +173,12 @@ void blendRow(BlendMode mode, RowPlanes backdrop, const RowPlanes& source, float
     HWY_DYNAMIC_DISPATCH(Blend)(mode, backdrop, source, opacity, n);
 }
 
-void unpackRow(const uint8_t* rgba, RowPlanes out, size_t n) {
-    HWY_DYNAMIC_DISPATCH(Unpack8)(rgba, out, n);
+void unpackRow(const uint8_t* straight, RowPlanes out, size_t n) {
+    HWY_DYNAMIC_DISPATCH(Unpack8)(straight, out, n);
 }
 
-void unpackRow(const uint16_t* rgba, RowPlanes out, size_t n) {
-    for (size_t i = 0; i < n; ++i)
-        for (int c = 0; c < 4; ++c) out.c[c][i] = float(rgba[4 * i + size_t(c)]) * (1.0f / 65535.0f);
+void unpackRow(const uint16_t* straight, RowPlanes out, size_t n) {
+    HWY_DYNAMIC_DISPATCH(Unpack16)(straight, out, n);
 }
 
 void unpackPlane(const uint16_t* plane, float* out, size_t n) {
@@ -165,6 +187,17 @@ void unpackPlane(const uint16_t* plane, float* out, size_t n) {
 
 void packBgra8(const RowPlanes& in, uint8_t* out, size_t n) {
     HWY_DYNAMIC_DISPATCH(Pack8)(in, out, n);
+}
+
+void packStraightRgba8(const RowPlanes& in, uint8_t* out, size_t n) {
+    constexpr float kFull = 255, kHalf = 0.5f;
+    for (size_t i = 0; i < n; ++i, out += 4) {
+        const float alpha = std::clamp(in.c[3][i], 0.0f, 1.0f);
+        out[3] = static_cast<uint8_t>(alpha * kFull + kHalf);
+        const float perAlpha = out[3] > 0 ? kFull / alpha : 0;
+        for (int c = 0; c < 3; ++c)
+            out[c] = static_cast<uint8_t>(std::clamp(in.c[c][i] * perAlpha, 0.0f, kFull) + kHalf);
+    }
 }
 
 } // namespace glyptos

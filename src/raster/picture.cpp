@@ -22,14 +22,38 @@ void halveRow(const T* upper, const T* lower, int sourceWidth, T* out) {
                 static_cast<T>((uint32_t(upper[8 * whole + c]) + lower[8 * whole + c] + 1) / 2);
 }
 
+/// The mean of four straight pixels. Alphas of 16 bits times colours of 16 bits add up in 64.
+template <class T>
+void meanOf(const T* const (&pixels)[4], T* out) {
+    uint32_t alpha = 0;
+    for (const T* p : pixels) alpha += p[3];
+    for (int c = 0; c < 3; ++c) {
+        uint64_t weighted = 0;
+        uint32_t plain = 0;
+        for (const T* p : pixels) weighted += uint64_t(p[c]) * p[3], plain += p[c];
+        out[c] = static_cast<T>(alpha ? (weighted + alpha / 2) / alpha : (plain + 2) / 4);
+    }
+    out[3] = static_cast<T>((alpha + 2) / 4);
+}
+
+template <class T>
+void halveStraightRow(const T* upper, const T* lower, int sourceWidth, T* out) {
+    for (int x = 0; x < (sourceWidth + 1) / 2; ++x) {
+        const ptrdiff_t left = ptrdiff_t(8) * x, right = 2 * x + 1 < sourceWidth ? left + 4 : left;
+        meanOf<T>({upper + left, upper + right, lower + left, lower + right}, out + ptrdiff_t(4) * x);
+    }
+}
+
 template <class T>
 Picture halved(const Picture& source) {
     Picture out = Picture::create<T>((source.width + 1) / 2, (source.height + 1) / 2);
     out.opaque = source.opaque;
     tbb::parallel_for(tbb::blocked_range<int>(0, out.height, 64), [&](const tbb::blocked_range<int>& rows) {
         for (int y = rows.begin(); y < rows.end(); ++y)
-            halveRow(source.row<T>(2 * y), source.row<T>(std::min(2 * y + 1, source.height - 1)),
-                     source.width, out.row<T>(y));
+            (source.opaque ? halveRow<T>
+                           : halveStraightRow<T>)(source.row<T>(2 * y),
+                                                  source.row<T>(std::min(2 * y + 1, source.height - 1)),
+                                                  source.width, out.row<T>(y));
     });
     return out;
 }

@@ -11,7 +11,9 @@
 
 namespace glyptos {
 
-/// Interleaved premultiplied RGBA in the working space, 8 or 16 bits a channel, rows without gaps.
+/// Interleaved straight RGBA in the working space, 8 or 16 bits a channel, rows without gaps. Kernels
+/// premultiply in float, so that nothing of a see-through pixel's colour is rounded away before it is
+/// blended.
 struct Picture {
     int width = 0, height = 0;
     bool opaque = false; ///< every alpha is full
@@ -40,6 +42,7 @@ struct Picture {
 
 /// A picture and its averages at 1/2, 1/4, … down to one pixel. Level k pixel (x, y) is the mean of the 2^k ×
 /// 2^k block of level 0 that starts at (x·2^k, y·2^k), edge pixels repeated where the block runs over.
+/// Colours count by their alpha; where nothing shows, the colour is kept as the plain mean.
 class Pyramid {
   public:
     explicit Pyramid(Picture base);

@@ -19,9 +19,9 @@ int levelFor(double scale, int levels);
 /// The level that resampleTile reads of that pyramid: the one above, or the finest that is there.
 int levelFor(double scale, const Pyramid& pyramid);
 
-/// Fills `out` with the part of `source` at the result pixels [x, x+out.width) × [y, y+out.height).
-/// `sourceToResult` maps level-0 pixel coordinates to result pixels and must be invertible. Outside the
-/// picture its edge pixels go on; the caller cuts the edge.
+/// Fills `out`, premultiplied, with the part of `source` at the result pixels [x, x+out.width) × [y,
+/// y+out.height). `sourceToResult` maps level-0 pixel coordinates to result pixels and must be invertible.
+/// Outside the picture its edge pixels go on; the caller cuts the edge.
 void resampleTile(const Pyramid& source, const Affine& sourceToResult, int x, int y, Tile& out);
 
 } // namespace glyptos

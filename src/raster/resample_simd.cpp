@@ -14,25 +14,29 @@ namespace glyptos::HWY_NAMESPACE {
 namespace hn = hwy::HWY_NAMESPACE;
 using Pixel = hn::FixedTag<float, 4>;
 
-template <class T>
-HWY_INLINE hn::Vec<Pixel> LoadPixel(const T* p) {
-    const hn::FixedTag<T, 4> narrow;
-    const hn::FixedTag<int32_t, 4> wide;
-    return hn::ConvertTo(Pixel(), hn::PromoteTo(wide, hn::LoadU(narrow, p)));
+/// Samples of T as floats of the same scale, whole pixels of four: colour times alpha, alpha as it is. What
+/// is opaque needs no multiplication.
+template <class T, bool kOpaque, class Tag>
+HWY_INLINE hn::Vec<Tag> LoadPremultiplied(Tag tag, const T* p) {
+    const hn::Rebind<T, Tag> narrow;
+    const hn::RebindToSigned<Tag> ints;
+    const auto straight = hn::ConvertTo(tag, hn::PromoteTo(ints, hn::LoadU(narrow, p)));
+    if constexpr (kOpaque) return straight;
+    const auto ownLane = hn::And(hn::Iota(ints, 0), hn::Set(ints, 3));
+    const auto isAlpha = hn::RebindMask(tag, hn::Eq(ownLane, hn::Set(ints, 3)));
+    const auto share = hn::Mul(hn::Broadcast<3>(straight), hn::Set(tag, 1.0f / float(T(~T(0)))));
+    return hn::IfThenElse(isAlpha, straight, hn::Mul(straight, share));
 }
 
-/// Weighted sum of rows, `count` values each, to floats.
-template <class T>
+/// Weighted sum of rows, `count` values each, to premultiplied floats.
+template <class T, bool kOpaque>
 void SumRows(const T* const* rows, const float* weights, int taps, size_t count, float* out) {
     const hn::ScalableTag<float> tag;
-    const hn::Rebind<T, decltype(tag)> narrow;
-    const hn::RebindToSigned<decltype(tag)> ints;
     const size_t lanes = hn::Lanes(tag);
     for (size_t i = 0; i < count; i += lanes) {
         auto sum = hn::Zero(tag);
         for (int k = 0; k < taps; ++k)
-            sum = hn::MulAdd(hn::ConvertTo(tag, hn::PromoteTo(ints, hn::LoadU(narrow, rows[k] + i))),
-                             hn::Set(tag, weights[k]), sum);
+            sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(tag, rows[k] + i), hn::Set(tag, weights[k]), sum);
         hn::StoreU(sum, tag, out + i);
     }
 }
@@ -52,7 +56,7 @@ void StoreTileRow(const float* pixels, float full, int width, Tile& out, int y) 
 }
 
 /// Upright or flipped pictures: rows first, then columns.
-template <class T>
+template <class T, bool kOpaque>
 void Upright(const Picture& source, const AxisPlan& across, const AxisPlan& down, Tile& out) {
     const auto [low, high] = std::minmax_element(across.first.begin(), across.first.end());
     const int left = *low, columns = *high + across.taps - left;
@@ -67,8 +71,8 @@ void Upright(const Picture& source, const AxisPlan& across, const AxisPlan& down
         for (int k = 0; k < down.taps; ++k)
             rows[size_t(k)] = source.row<T>(std::clamp(down.first[size_t(y)] + k, 0, source.height - 1)) +
                               4 * size_t(readFrom);
-        SumRows(rows.data(), down.weights.data() + size_t(y) * size_t(down.taps), down.taps,
-                size_t(readTo - readFrom) * 4, inside ? summed.data() : inner.data());
+        SumRows<T, kOpaque>(rows.data(), down.weights.data() + size_t(y) * size_t(down.taps), down.taps,
+                            size_t(readTo - readFrom) * 4, inside ? summed.data() : inner.data());
         if (!inside) // edge pixels go on to both sides
             for (int x = left; x < left + columns; ++x)
                 std::copy_n(inner.data() + 4 * size_t(std::clamp(x, readFrom, readTo - 1) - readFrom), 4,
@@ -102,7 +106,7 @@ struct KernelTable {
 };
 
 /// Any other map: the kernel is laid over the source round each result pixel's centre.
-template <class T>
+template <class T, bool kOpaque>
 void Turned(const Picture& source, const Affine& toSource, float widenX, float widenY, int x0, int y0,
             Tile& out) {
     static const KernelTable table;
@@ -132,7 +136,8 @@ void Turned(const Picture& source, const Affine& toSource, float widenX, float w
                 const T* row = source.row<T>(std::clamp(firstY + j, 0, source.height - 1));
                 auto sum = hn::Zero(pixel);
                 for (int k = 0; k < tapsX; ++k)
-                    sum = hn::MulAdd(LoadPixel(row + column[k]), hn::Set(pixel, wx[k]), sum);
+                    sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(pixel, row + column[k]),
+                                     hn::Set(pixel, wx[k]), sum);
                 total = hn::MulAdd(sum, hn::Set(pixel, wy[j]), total);
             }
             hn::StoreU(hn::Mul(total, hn::Set(pixel, 1.0f / (sumX * sumY))), pixel,
@@ -142,14 +147,21 @@ void Turned(const Picture& source, const Affine& toSource, float widenX, float w
     }
 }
 
-template <class T>
-void Resample(const Picture& source, const Affine& toSource, int x, int y, Tile& out) {
+template <class T, bool kOpaque>
+void ResampleAs(const Picture& source, const Affine& toSource, int x, int y, Tile& out) {
     if (toSource.b == 0 && toSource.c == 0)
-        return Upright<T>(source, AxisPlan(toSource.a, toSource.e, x, out.width),
-                          AxisPlan(toSource.d, toSource.f, y, out.height), out);
+        return Upright<T, kOpaque>(source, AxisPlan(toSource.a, toSource.e, x, out.width),
+                                   AxisPlan(toSource.d, toSource.f, y, out.height), out);
     // The footprint of a result pixel on the source axes.
     const auto widen = [](double p, double q) { return float(std::clamp(std::hypot(p, q), 1.0, kWidest)); };
-    Turned<T>(source, toSource, widen(toSource.a, toSource.c), widen(toSource.b, toSource.d), x, y, out);
+    Turned<T, kOpaque>(source, toSource, widen(toSource.a, toSource.c), widen(toSource.b, toSource.d), x, y,
+                       out);
+}
+
+template <class T>
+void Resample(const Picture& source, const Affine& toSource, int x, int y, Tile& out) {
+    source.opaque ? ResampleAs<T, true>(source, toSource, x, y, out)
+                  : ResampleAs<T, false>(source, toSource, x, y, out);
 }
 
 void Resample8(const Picture& source, const Affine& toSource, int x, int y, Tile& out) {

@@ -88,12 +88,13 @@ std::optional<int> durationFromText(std::string_view text) {
     for (size_t i = 0; i < parts.size(); ++i) {
         int value = 0;
         const auto [end, code] = std::from_chars(parts[i].data(), parts[i].data() + parts[i].size(), value);
-        if (code != std::errc() || end != parts[i].data() + parts[i].size() || value < 0 || value > 86400)
+        if (code != std::errc() || end != parts[i].data() + parts[i].size() || value < 0 ||
+            value > kLongestTrack)
             return std::nullopt;
         if (i > 0 && value > 59) return std::nullopt;
         total = total * 60 + value;
     }
-    return total <= 86400 ? std::optional(total) : std::nullopt;
+    return total <= kLongestTrack ? std::optional(total) : std::nullopt;
 }
 
 std::string trackNumber(const std::vector<Track>& tracks, size_t index) {

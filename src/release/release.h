@@ -18,10 +18,12 @@
 
 namespace glyptos {
 
+inline constexpr int kLongestTrack = 24 * 60 * 60; ///< seconds
+
 struct Track {
     std::string side; ///< "A", "B", … or empty
     std::string title;
-    int seconds = 0; ///< 0: not known
+    int seconds = 0; ///< 0: not known; at most kLongestTrack
     bool operator==(const Track&) const = default;
 };
 

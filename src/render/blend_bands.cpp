@@ -35,20 +35,14 @@ void fetch(const PictureRows& p, int y, const IntRect& region, const RowPlanes& 
         for (float* plane : out.c) std::fill_n(plane, region.w, 0.0f);
     if (part.empty()) return;
     prefetch(p, y + kBandRows, part);
-    // Unpacking writes whole vectors from the start of the row on; a part that starts later goes through a
-    // shifted copy.
     const Picture& picture = p.picture->level(0);
     const size_t first = size_t(part.x + p.dx) * 4;
-    const auto unpack = [&](const auto* row) {
-        if (part.x == region.x) return unpackRow(row + first, out, size_t(part.w));
-        for (size_t i = 0, n = size_t(part.w), to = size_t(part.x - region.x); i < n; ++i)
-            for (size_t c = 0; c < 4; ++c)
-                out.c[c][to + i] = float(row[first + 4 * i + c]) / (sizeof(*row) == 1 ? 255.0f : 65535.0f);
-    };
+    RowPlanes to = out;
+    for (float*& plane : to.c) plane += part.x - region.x;
     if (picture.is16())
-        unpack(picture.row<uint16_t>(y + p.dy));
+        unpackRow(picture.row<uint16_t>(y + p.dy) + first, to, size_t(part.w));
     else
-        unpack(picture.row<uint8_t>(y + p.dy));
+        unpackRow(picture.row<uint8_t>(y + p.dy) + first, to, size_t(part.w));
     for (float* plane : out.c) std::fill(plane + (part.right() - region.x), plane + region.w, 0.0f);
 }
 

@@ -164,9 +164,16 @@ class EndlessPicture {
         const auto px = size_t(folded(x, picture_.width)) * 4;
         const int py = int(folded(y, picture_.height));
         if (picture_.is16())
-            for (size_t c = 0; c < 4; ++c) out[c] += weight / 65535 * picture_.row<uint16_t>(py)[px + c];
+            addPixel(out, picture_.row<uint16_t>(py) + px, weight);
         else
-            for (size_t c = 0; c < 4; ++c) out[c] += weight / 255 * picture_.row<uint8_t>(py)[px + c];
+            addPixel(out, picture_.row<uint8_t>(py) + px, weight);
+    }
+    template <class T>
+    static void addPixel(Colour4& out, const T* straight, double weight) {
+        constexpr double full = T(~T(0));
+        const double alpha = weight * straight[3] / full;
+        for (size_t c = 0; c < 3; ++c) out[c] += alpha * straight[c] / full;
+        out[3] += alpha;
     }
 
     const Picture& picture_;

@@ -17,6 +17,12 @@ uint8_t toByte(float v) {
     return static_cast<uint8_t>(std::lrint(std::clamp(v, 0.0f, 1.0f) * 255));
 }
 
+/// On white paper: what shows through is white.
+void packRgb8OnWhite(const RowPlanes& row, uint8_t* p, size_t n) {
+    for (size_t i = 0; i < n; ++i)
+        for (const float* plane : {row.c[0], row.c[1], row.c[2]}) *p++ = toByte(plane[i] + 1 - row.c[3][i]);
+}
+
 /// The tiles of a region, row by row from its middle outwards. Along a row, since neighbours read the same
 /// pages of their pictures: going round the middle takes half as long again.
 std::vector<IntRect> tilesFromMiddle(const IntRect& region) {
@@ -69,31 +75,31 @@ void Renderer::render(const Scene& scene, const IntRect& region, const RowSink& 
     });
 }
 
+Buffer<uint8_t> Renderer::renderBytes(const Scene& scene, const IntRect& region, size_t pixelBytes,
+                                      uint8_t ground, PackRow pack, const std::atomic<bool>* cancel) {
+    Buffer<uint8_t> out(size_t(region.w) * size_t(region.h) * pixelBytes);
+    std::memset(out.data(), ground, out.size());
+    const auto put = [&](int y, int x, const RowPlanes& row, size_t n) {
+        const size_t at = size_t(y - region.y) * size_t(region.w) + size_t(x - region.x);
+        pack(row, out.data() + at * pixelBytes, n);
+    };
+    render(scene, region, put, cancel);
+    return out;
+}
+
 Buffer<uint8_t> Renderer::renderBgra8(const Scene& scene, const IntRect& region,
                                       const std::atomic<bool>* cancel) {
-    Buffer<uint8_t> out(size_t(region.w) * size_t(region.h) * 4);
-    std::memset(out.data(), 0, out.size());
-    render(
-        scene, region,
-        [&](int y, int x, const RowPlanes& row, size_t n) {
-            packBgra8(row, out.data() + (size_t(y - region.y) * size_t(region.w) + size_t(x - region.x)) * 4,
-                      n);
-        },
-        cancel);
-    return out;
+    return renderBytes(scene, region, 4, 0, packBgra8, cancel);
+}
+
+Buffer<uint8_t> Renderer::renderStraightRgba8(const Scene& scene, const IntRect& region,
+                                              const std::atomic<bool>* cancel) {
+    return renderBytes(scene, region, 4, 0, packStraightRgba8, cancel);
 }
 
 Buffer<uint8_t> Renderer::renderRgb8OnWhite(const Scene& scene, const IntRect& region,
                                             const std::atomic<bool>* cancel) {
-    Buffer<uint8_t> out(size_t(region.w) * size_t(region.h) * 3);
-    std::memset(out.data(), 255, out.size());
-    const auto put = [&](int y, int x, const RowPlanes& row, size_t n) {
-        uint8_t* p = out.data() + (size_t(y - region.y) * size_t(region.w) + size_t(x - region.x)) * 3;
-        for (size_t i = 0; i < n; ++i)
-            for (size_t c = 0; c < 3; ++c) *p++ = toByte(row.c[c][i] + 1 - row.c[3][i]);
-    };
-    render(scene, region, put, cancel);
-    return out;
+    return renderBytes(scene, region, 3, 255, packRgb8OnWhite, cancel);
 }
 
 } // namespace glyptos

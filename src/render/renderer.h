@@ -29,6 +29,9 @@ class Renderer {
     /// Premultiplied BGRA bytes of the region, transparent where no panel is; rows of 4·w bytes without gaps.
     Buffer<uint8_t> renderBgra8(const Scene& scene, const IntRect& region,
                                 const std::atomic<bool>* cancel = nullptr);
+    /// Straight RGBA bytes of the region, for files; transparent where no panel is.
+    Buffer<uint8_t> renderStraightRgba8(const Scene& scene, const IntRect& region,
+                                        const std::atomic<bool>* cancel = nullptr);
     /// The region on white paper: sRGB, 3 bytes a pixel, rows without gaps.
     Buffer<uint8_t> renderRgb8OnWhite(const Scene& scene, const IntRect& region,
                                       const std::atomic<bool>* cancel = nullptr);
@@ -40,6 +43,9 @@ class Renderer {
 
   private:
     void renderTile(const Scene& scene, const IntRect& region, const RowSink& sink);
+    using PackRow = void (*)(const RowPlanes& in, uint8_t* out, size_t n);
+    Buffer<uint8_t> renderBytes(const Scene& scene, const IntRect& region, size_t pixelBytes, uint8_t ground,
+                                PackRow pack, const std::atomic<bool>* cancel);
     PictureProvider& pictures_;
     ParagraphCache paragraphs_;
     TileCache cache_;

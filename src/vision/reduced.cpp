@@ -18,7 +18,7 @@ Rgba pixel(const Picture& p, int x, int y) {
         c = {float(v[0]) / 255, float(v[1]) / 255, float(v[2]) / 255, float(v[3]) / 255};
     }
     const float ground = kGround * (1 - c.a);
-    return {c.r + ground, c.g + ground, c.b + ground, 1};
+    return {c.r * c.a + ground, c.g * c.a + ground, c.b * c.a + ground, 1};
 }
 
 /// Average over the part [x0, x1) × [y0, y1) in pixels, whole pixels at the edges by their share.

@@ -87,7 +87,7 @@ class PaletteTest : public QObject {
 
     void seeThroughPixelsDoNotCount() {
         const Picture cut = pictureOf(64, 64, [](int x, int) {
-            return x < 32 ? std::array<uint8_t, 4>{0, 0, 0, 0} : std::array<uint8_t, 4>{100, 20, 20, 128};
+            return x < 32 ? std::array<uint8_t, 4>{0, 0, 0, 0} : std::array<uint8_t, 4>{199, 39, 39, 128};
         });
         const auto palette = paletteFrom(cut);
         QCOMPARE(palette.size(), size_t(1));

@@ -45,7 +45,7 @@ void lay(const HeldPictures& pictures, const Stack& stack, int x, int y, Dot& ou
         Dot s;
         if (const auto* picture = l.as<PictureContent>()) {
             const auto p = pixel(pictures.held.at(picture->source)->level(0), x, y);
-            for (size_t i = 0; i < 4; ++i) s.c[i] = p[i] / 255.0;
+            for (size_t i = 0; i < 4; ++i) s.c[i] = p[i] / 255.0 * (i < 3 ? p[3] / 255.0 : 1);
         } else if (const auto* fill = l.as<FillContent>()) {
             const auto& c = std::get<Ink>(fill->paint);
             s = {{c.r * c.a, c.g * c.a, c.b * c.a, c.a}};
@@ -70,7 +70,7 @@ Dot twin(const HeldPictures& pictures, const Stack& stack, int x, int y) {
 Picture speckled(int side, uint32_t seed, bool opaque) {
     return pictureOf(side, side, [=](int x, int y) {
         const int a = opaque ? 255 : int(255 * hashNoise(x / 5, y / 5, seed));
-        const auto v = [&](uint32_t c) { return uint8_t(hashNoise(x, y, seed + c) * float(a)); };
+        const auto v = [&](uint32_t c) { return uint8_t(hashNoise(x, y, seed + c) * 255); };
         return std::array<uint8_t, 4>{v(1), v(2), v(3), uint8_t(a)};
     });
 }

@@ -32,14 +32,13 @@ std::vector<uint8_t> jpegOf(int width, int height, const Shade& shade, int quali
 }
 
 std::vector<uint8_t> pngOf(int width, int height, const Shade& shade) {
-    std::vector<uint8_t> bgra;
+    std::vector<uint8_t> rgba;
     for (int y = 0; y < height; ++y)
         for (int x = 0; x < width; ++x) {
             const auto p = shade(x, y);
-            for (const int c : {2, 1, 0}) bgra.push_back(uint8_t(p[size_t(c)] * p[3] / 255));
-            bgra.push_back(p[3]);
+            rgba.insert(rgba.end(), p.begin(), p.end());
         }
-    return encodePng(bgra, width, height, {72}).value();
+    return encodePng(rgba, width, height, {72}).value();
 }
 
 std::vector<uint8_t> png16Of(int width, int height,
@@ -158,12 +157,12 @@ std::array<int, 4> pixel(const Picture& picture, int x, int y) {
     return {p[0], p[1], p[2], p[3]};
 }
 
-Picture pictureOf(int width, int height, const Shade& premultiplied) {
+Picture pictureOf(int width, int height, const Shade& straight) {
     Picture p = Picture::create<uint8_t>(width, height);
     p.opaque = true;
     for (int y = 0; y < height; ++y)
         for (int x = 0; x < width; ++x) {
-            const auto v = premultiplied(x, y);
+            const auto v = straight(x, y);
             std::copy(v.begin(), v.end(), p.row<uint8_t>(y) + 4 * x);
             p.opaque = p.opaque && v[3] == 255;
         }

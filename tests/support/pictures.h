@@ -48,8 +48,8 @@ class HeldPictures : public PictureProvider {
     std::map<std::string, PyramidPtr> held;
 };
 
-/// A picture whose premultiplied bytes are given by shade(x, y).
-Picture pictureOf(int width, int height, const Shade& premultiplied);
+/// A picture whose straight bytes are given by shade(x, y).
+Picture pictureOf(int width, int height, const Shade& straight);
 
 /// A release with one screen piece of width × height; its panel is "front".
 ReleasePtr screenRelease(int width, int height);

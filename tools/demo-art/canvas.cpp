@@ -29,14 +29,11 @@ std::vector<uint8_t> Canvas::jpeg(int quality) const {
 }
 
 std::vector<uint8_t> Canvas::png() const {
-    std::vector<uint8_t> bgra;
-    bgra.reserve(dots.size() * 4);
-    for (const Dot& d : dots) {
-        const float a = std::clamp(d.alpha, 0.0f, 1.0f);
-        bgra.insert(bgra.end(), {byte(std::min(d.ink.b, 1.0f) * a), byte(std::min(d.ink.g, 1.0f) * a),
-                                 byte(std::min(d.ink.r, 1.0f) * a), byte(a)});
-    }
-    return encodePng(bgra, width, height, {300}).value();
+    std::vector<uint8_t> rgba;
+    rgba.reserve(dots.size() * 4);
+    for (const Dot& d : dots)
+        rgba.insert(rgba.end(), {byte(d.ink.r), byte(d.ink.g), byte(d.ink.b), byte(d.alpha)});
+    return encodePng(rgba, width, height, {300}).value();
 }
 
 Path stroke(Vec2 a, Vec2 b, Vec2 c, Vec2 d, double w0, double w1, double w2) {
