@@ -13,12 +13,21 @@ Picture texture(int width, int height, uint32_t seed, bool opaque) {
         for (int x = 0; x < width; ++x) {
             const uint32_t a = opaque ? 255 : uint32_t(96 + 128 * hashNoise(x / 64, y / 64, seed));
             for (uint32_t c = 0; c < 3; ++c)
-                row[4 * x + int(c)] =
-                    static_cast<uint8_t>(uint32_t(hashNoise(x / 3, y / 3, seed + c) * 255) * a / 255);
+                row[4 * x + int(c)] = static_cast<uint8_t>(hashNoise(x / 3, y / 3, seed + c) * 255);
             row[4 * x + 3] = static_cast<uint8_t>(a);
         }
     }
     return p;
+}
+
+std::vector<uint8_t> premultiplied(const Picture& straight) {
+    const uint8_t* from = straight.row<uint8_t>(0);
+    std::vector<uint8_t> out(straight.bytes() + 64); // peers may read whole vectors
+    for (size_t i = 0; i < straight.bytes(); i += 4) {
+        for (size_t c = 0; c < 3; ++c) out[i + c] = uint8_t((from[i + c] * from[i + 3] + 127) / 255);
+        out[i + 3] = from[i + 3];
+    }
+    return out;
 }
 
 } // namespace
@@ -42,7 +51,8 @@ Layers::Layers(int w, int h, int count)
         source->id = std::to_string(i);
         source->width = w, source->height = h;
         auto pyramid = std::make_shared<const Pyramid>(texture(w, h, uint32_t(i) * 10, i == 0));
-        pixels.push_back(pyramid->level(0).row<uint8_t>(0));
+        premultiplied_.push_back(premultiplied(pyramid->level(0)));
+        pixels.push_back(premultiplied_.back().data());
         pictures.held[source->id] = std::move(pyramid);
         release = withSource(release, source);
         Layer layer;

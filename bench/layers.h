@@ -33,8 +33,11 @@ struct Layers {
     HeldPictures pictures;
     ReleasePtr release;
     PanelRef panel;
-    /// Premultiplied RGBA bytes of each layer, rearmost first, at full opacity.
+    /// Premultiplied RGBA bytes of each layer, rearmost first, at full opacity: what the peers take.
     std::vector<const uint8_t*> pixels;
+
+  private:
+    std::vector<std::vector<uint8_t>> premultiplied_;
 };
 
 } // namespace glyptos::bench

@@ -32,15 +32,14 @@ QString wayWord(Reference::Way way) {
 } // namespace
 
 BenchBar::BenchBar(BenchGrid& grid, SizeLadder& ladder)
-    : QWidget(&grid)
-    , grid_(grid)
+    : grid_(grid)
     , ladder_(ladder) {
     auto* row = new QHBoxLayout(this);
-    setObjectName(QStringLiteral("benchBar"));
-    setAttribute(Qt::WA_StyledBackground);
-    row->setContentsMargins(10, 3, 6, 3);
+    row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(4);
-    row->addWidget(roleLabel(tr("Take"), "soft"));
+    QLabel* take = roleLabel(tr("Take"), "soft");
+    take->setWordWrap(false);
+    row->addWidget(take);
     takes_ = new QWidget;
     auto* takes = new QHBoxLayout(takes_);
     takes->setContentsMargins(0, 0, 0, 0);
@@ -71,7 +70,6 @@ BenchBar::BenchBar(BenchGrid& grid, SizeLadder& ladder)
     row->addWidget(sizes_ = wordButton(tr("Sizes"), tr("How small it can be and still be read"), true));
     connect(sizes_, &QToolButton::clicked, &ladder_, &QWidget::setVisible);
     connect(&ladder_, &SizeLadder::opened, sizes_, &QToolButton::setChecked);
-    grid.installEventFilter(this);
 }
 
 void BenchBar::setDocument(Document* document) {
@@ -90,25 +88,13 @@ void BenchBar::refresh() {
     beside_->setVisible(piece->takes.size() > 1);
     beside_->setChecked(grid_.isSideBySide());
     const auto reference = referenceOf(*document_->shown(), document_->panel());
-    reference_->setText(tr("Reference: %1 ▾").arg(wayWord(reference ? reference->way : Reference::Way::Off)));
+    const bool shown = reference && reference->way != Reference::Way::Off;
+    reference_->setText(shown ? tr("Reference: %1 ▾").arg(wayWord(reference->way)) : tr("Reference ▾"));
     strength_->setVisible(reference && reference->way == Reference::Way::Over);
     if (reference) {
         const QSignalBlocker quiet(strength_);
         strength_->setValue(int(std::lround(reference->opacity * 100)));
     }
-    settleInCorner();
-}
-
-/// At the right foot of the bench, as wide as it needs to be.
-void BenchBar::settleInCorner() {
-    layout()->activate();
-    resize(sizeHint());
-    move(parentWidget()->width() - width() - 14, parentWidget()->height() - height() - 14);
-}
-
-bool BenchBar::eventFilter(QObject* watched, QEvent* event) {
-    if (watched == parentWidget() && event->type() == QEvent::Resize) settleInCorner();
-    return QWidget::eventFilter(watched, event);
 }
 
 void BenchBar::refreshTakes() {

@@ -23,11 +23,7 @@ class BenchBar : public QWidget {
     /// A file with a reference picture is wanted.
     void referenceAsked();
 
-  protected:
-    bool eventFilter(QObject* watched, QEvent* event) override;
-
   private:
-    void settleInCorner();
     void refresh();
     void refreshTakes();
     void takeMenu(const std::string& take, QPoint at);

@@ -1,24 +1,35 @@
 #include "app/compose_view.h"
 
-#include "app/line_key.h"
+#include "app/form_rows.h"
 
-#include <QCheckBox>
 #include <QHBoxLayout>
+#include <QMenu>
 #include <QVBoxLayout>
-#include <cmath>
 
 namespace glyptos {
 namespace {
 
-QCheckBox* snapSwitch(const QString& text, ComposeBench* bench, bool SnapOptions::*which) {
-    auto* box = new QCheckBox(text);
-    box->setChecked(true);
-    QObject::connect(box, &QCheckBox::toggled, bench, [=](bool on) {
+void addSnapSwitch(QMenu* menu, const QString& text, ComposeBench* bench, bool SnapOptions::*which) {
+    QAction* made = menu->addAction(text);
+    made->setCheckable(true);
+    made->setChecked(true);
+    QObject::connect(made, &QAction::toggled, bench, [=](bool on) {
         SnapOptions options = bench->snapOptions();
         options.*which = on;
         bench->setSnap(options);
     });
-    return box;
+}
+
+/// Where what is dragged comes to rest.
+QToolButton* snapChoice(ComposeBench* bench) {
+    QToolButton* button = wordButton(ComposeView::tr("Snaps to ▾"),
+                                     ComposeView::tr("Where a layer that is dragged comes to rest"));
+    button->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(button);
+    addSnapSwitch(menu, ComposeView::tr("Centre, trim and safety"), bench, &SnapOptions::panel);
+    addSnapSwitch(menu, ComposeView::tr("Other layers"), bench, &SnapOptions::layers);
+    button->setMenu(menu);
+    return button;
 }
 
 } // namespace
@@ -41,18 +52,17 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     middle->setSpacing(0);
     middle->addWidget(makeHandBar());
     middle->addWidget(grid_, 1);
-    middle->addWidget(makeFoot());
+    middle->addWidget(foot_ = new ComposeFoot(bench_, bar_));
     all->addLayout(middle, 1);
     all->addWidget(makeSide(engine, service));
     connect(bench_, &ComposeBench::handChanged, this, &ComposeView::refreshHand);
-    connect(bench_, &BenchView::zoomChanged, this, &ComposeView::refreshZoom);
     connect(properties_, &PropertiesPanel::maskLookChosen, bench_, &ComposeBench::setMaskLook);
     connect(properties_, &PropertiesPanel::replaceAsked, this, &ComposeView::replaceAsked);
     connect(properties_, &PropertiesPanel::framingAsked, this,
             [this] { framing_->open(framing_->document()->layer()); });
     connect(bench_, &ComposeBench::colourPicked, this, [this](const QColor& colour, bool taken) {
-        sentence_->setText(taken ? tr("%1, given to the layer in hand and copied.").arg(colour.name())
-                                 : tr("%1, copied.").arg(colour.name()));
+        sentence_->setWords(taken ? tr("%1, given to the layer in hand and copied.").arg(colour.name())
+                                  : tr("%1, copied.").arg(colour.name()));
     });
     connect(bar_, &BenchBar::referenceAsked, this, &ComposeView::referenceAsked);
     connect(properties_, &PropertiesPanel::blendSheetAsked, blendSheet_, &BlendSheet::open);
@@ -77,11 +87,9 @@ void ComposeView::makeKeys() {
 
 QWidget* ComposeView::makeHandBar() {
     auto* bar = new QWidget;
-    bar->setFixedHeight(66);
-    auto* rows = new QVBoxLayout(bar);
-    rows->setContentsMargins(12, 6, 12, 6);
-    rows->setSpacing(2);
-    auto* words = new QHBoxLayout;
+    bar->setFixedHeight(38);
+    auto* words = new QHBoxLayout(bar);
+    words->setContentsMargins(12, 3, 12, 3);
     words->setSpacing(4);
     hands_ = new QButtonGroup(this);
     const std::tuple<Hand, QString, QString> hands[] = {
@@ -100,45 +108,12 @@ QWidget* ComposeView::makeHandBar() {
     hands_->button(int(Hand::Move))->setChecked(true);
     connect(hands_, &QButtonGroup::idClicked, this,
             [this](int id) { bench_->setHand(static_cast<Hand>(id)); });
-    words->addStretch();
-    auto* options = new QHBoxLayout;
-    options->setSpacing(12);
-    options->addWidget(sentence_ = roleLabel(QString(), "soft"));
-    sentence_->setWordWrap(false);
-    snapping_ = inOneRow({roleLabel(tr("It rests at"), "soft"),
-                          snapSwitch(tr("centre, trim, safety"), bench_, &SnapOptions::panel),
-                          snapSwitch(tr("other layers"), bench_, &SnapOptions::layers)});
-    options->addWidget(snapping_);
-    options->addWidget(shapes_ = new ShapeChoice(*bench_));
-    options->addWidget(picking_ = new PickOptions(*bench_));
-    options->addStretch();
-    rows->addLayout(words);
-    rows->addLayout(options);
+    words->addSpacing(10);
+    words->addWidget(sentence_ = new ElidedLabel, 1);
+    words->addWidget(snapping_ = snapChoice(bench_));
+    words->addWidget(shapes_ = new ShapeChoice(*bench_));
+    words->addWidget(picking_ = new PickOptions(*bench_));
     return bar;
-}
-
-QWidget* ComposeView::makeFoot() {
-    auto* foot = new QWidget;
-    foot->setFixedHeight(36);
-    auto* row = new QHBoxLayout(foot);
-    row->setContentsMargins(12, 2, 12, 2);
-    row->setSpacing(6);
-    panels_ = new QWidget;
-    new QHBoxLayout(panels_);
-    panels_->layout()->setContentsMargins(0, 0, 0, 0);
-    row->addWidget(panels_);
-    row->addStretch();
-    row->addWidget(key_ = new LineKeySwitches(bench_, Qt::Horizontal));
-    row->addSpacing(14);
-    QToolButton* fit = wordButton(tr("Fit"), tr("Show all of it (Ctrl+0)"));
-    QToolButton* actual = wordButton(tr("100 %"), tr("One pixel of the art on one of the screen"));
-    connect(fit, &QToolButton::clicked, bench_, &BenchView::zoomToFit);
-    connect(actual, &QToolButton::clicked, bench_, &BenchView::zoomToActualPixels);
-    row->addWidget(fit);
-    row->addWidget(actual);
-    row->addWidget(zoom_ = roleLabel(QString(), "soft"));
-    zoom_->setMinimumWidth(44);
-    return foot;
 }
 
 QWidget* ComposeView::makeSide(Engine& engine, RenderService& service) {
@@ -202,13 +177,14 @@ void ComposeView::setDocument(Document* document) {
     ladder_->setDocument(document);
     framing_->setDocument(document);
     bar_->setDocument(document);
+    foot_->setDocument(document);
     history_->setDocument(document);
     stack_->setDocument(document);
     properties_->setDocument(document);
-    connect(document_, &Document::changed, this, &ComposeView::refreshPanels);
-    connect(document_, &Document::selectionChanged, this, &ComposeView::refreshPanels);
+    connect(document_, &Document::changed, this, &ComposeView::refreshEmpty);
+    connect(document_, &Document::selectionChanged, this, &ComposeView::refreshEmpty);
     connect(document_, &Document::selectionChanged, this, &ComposeView::showCardInHand, Qt::QueuedConnection);
-    refreshPanels();
+    refreshEmpty();
 }
 
 /// Queued, so that the stack has its new height by then.
@@ -224,52 +200,18 @@ void ComposeView::hideEvent(QHideEvent* event) {
 
 void ComposeView::refreshHand() {
     hands_->button(int(bench_->hand()))->setChecked(true);
-    sentence_->setText(bench_->sentence());
+    sentence_->setWords(bench_->sentence());
     snapping_->setVisible(bench_->hand() == Hand::Move);
     shapes_->setVisible(bench_->hand() == Hand::Shape);
     picking_->setVisible(bench_->hand() == Hand::Pick);
+    properties_->setFillInHand(bench_->hand() == Hand::Fill);
 }
 
-/// The panels of the piece, as words to choose from, when there are several.
-void ComposeView::refreshPanels() {
-    const PiecePtr piece = document_->piece();
-    if (piece) key_->setFlat(*piece->flat, false);
-    const bool nothing = stackOf(*document_->shown(), document_->panel()).empty();
-    empty_->setVisible(nothing);
-    emptyNote_->setText(piece ? tr("This panel has no art yet. Drop a picture on the bench, or:")
-                              : tr("This release has no piece yet. Add one with “+ Piece” above."));
-    QLayout* row = panels_->layout();
-    const size_t count = piece && piece->flat->panels.size() > 1 ? piece->flat->panels.size() : 0;
-    while (row->count() > int(count)) {
-        QLayoutItem* item = row->takeAt(row->count() - 1);
-        item->widget()->deleteLater();
-        std::unique_ptr<QLayoutItem> gone(item);
-    }
-    for (size_t i = 0; i < count; ++i) {
-        const Panel& panel = piece->flat->panels[i];
-        if (row->count() <= int(i)) {
-            QToolButton* made = wordButton({}, tr("Compose this panel"));
-            made->setCheckable(true);
-            connect(made, &QToolButton::clicked, this, [this, made] {
-                document_->selectPanel(
-                    {document_->panel().piece, made->property("panel").toString().toStdString()});
-                refreshPanels();
-            });
-            row->addWidget(made);
-        }
-        auto* button = static_cast<QToolButton*>(row->itemAt(int(i))->widget());
-        button->setText(QString::fromStdString(panel.name));
-        button->setAccessibleName(tr("Panel %1").arg(button->text()));
-        button->setProperty("panel", QString::fromStdString(panel.id));
-        button->setChecked(panel.id == document_->panel().panel);
-    }
-}
-
-void ComposeView::refreshZoom() {
-    const PiecePtr piece = document_ ? document_->piece() : nullptr;
-    if (!piece) return;
-    const double own = piece->flat->unit == Unit::Px ? 1 : pxPerMm({piece->flat->ppi});
-    zoom_->setText(QStringLiteral("%1 %").arg(std::lround(bench_->zoom() * devicePixelRatioF() / own * 100)));
+void ComposeView::refreshEmpty() {
+    emptyNote_->setText(document_->piece()
+                            ? tr("This panel has no art yet. Drop a picture on the bench, or:")
+                            : tr("This release has no piece yet. Add one with “+ Piece” above."));
+    empty_->setVisible(stackOf(*document_->shown(), document_->panel()).empty());
 }
 
 } // namespace glyptos

@@ -5,9 +5,10 @@
 #include "app/bench_grid.h"
 #include "app/blend_sheet.h"
 #include "app/compose_bench.h"
+#include "app/compose_foot.h"
+#include "app/elided_label.h"
 #include "app/framing_sheet.h"
 #include "app/history_view.h"
-#include "app/line_key.h"
 #include "app/pick_options.h"
 #include "app/properties_panel.h"
 #include "app/shape_choice.h"
@@ -49,13 +50,11 @@ class ComposeView : public QWidget {
 
   private:
     QWidget* makeHandBar();
-    QWidget* makeFoot();
     QWidget* makeSideHead();
     void makeKeys();
     QWidget* makeSide(Engine& engine, RenderService& service);
     void refreshHand();
-    void refreshPanels();
-    void refreshZoom();
+    void refreshEmpty();
     void showCardInHand();
 
     Document* document_ = nullptr;
@@ -73,9 +72,10 @@ class ComposeView : public QWidget {
     QScrollArea* stackScroll_;
     PropertiesPanel* properties_;
     QButtonGroup* hands_;
-    LineKeySwitches* key_;
-    QLabel *sentence_, *zoom_, *emptyNote_;
-    QWidget *panels_, *empty_, *snapping_;
+    ComposeFoot* foot_;
+    ElidedLabel* sentence_;
+    QLabel* emptyNote_;
+    QWidget *empty_, *snapping_;
     ShapeChoice* shapes_;
 };
 

@@ -76,7 +76,7 @@ QWidget* FramingSheet::makeBar() {
     zoom_ = new QSlider(Qt::Horizontal);
     zoom_->setRange(0, 100);
     zoom_->setFixedWidth(90);
-    zoom_->setAccessibleName(tr("Closer"));
+    zoom_->setAccessibleName(tr("Zoom"));
     zoom_->setToolTip(tr("How much closer than it must be to cover"));
     connect(zoom_, &QSlider::valueChanged, this,
             [this](int v) { change([=](Framing& f) { f.zoom = std::pow(kMostZoom, v / 100.0); }); });
@@ -95,7 +95,7 @@ QWidget* FramingSheet::makeBar() {
     for (QWidget* w :
          {static_cast<QWidget*>(covers_), static_cast<QWidget*>(whole_), static_cast<QWidget*>(subjectIn_),
           static_cast<QWidget*>(straighten), static_cast<QWidget*>(turn_),
-          static_cast<QWidget*>(roleLabel(tr("Closer"), "soft")), static_cast<QWidget*>(zoom_),
+          static_cast<QWidget*>(roleLabel(tr("Zoom"), "soft")), static_cast<QWidget*>(zoom_),
           static_cast<QWidget*>(flip_), static_cast<QWidget*>(guides_), static_cast<QWidget*>(keep_)})
         row->addWidget(w);
     return bar;

@@ -33,7 +33,7 @@ GhostsSheet::GhostsSheet(Document& document, const Panel* panel, QWidget* parent
     column->addLayout(form);
     auto* make = new QPushButton(tr("Make them"));
     make->setProperty("role", "main");
-    auto* leave = new QPushButton(tr("Leave it"));
+    auto* leave = new QPushButton(tr("Cancel"));
     // Return in a field sets its figure and no more.
     for (QPushButton* button : {leave, make}) button->setAutoDefault(false);
     column->addWidget(inOneRow({leave, make}));

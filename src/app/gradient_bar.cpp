@@ -19,7 +19,7 @@ constexpr double kAway = 26;  // px below the bar at which a stop is let go
 GradientBar::GradientBar(QWidget* parent)
     : QWidget(parent) {
     setFocusPolicy(Qt::StrongFocus);
-    setAccessibleName(tr("Stops of the run"));
+    setAccessibleName(tr("Stops of the gradient"));
     setFixedHeight(40);
     setToolTip(
         tr("Click to add a colour, drag it along, drag it away to remove it, double-click to change it"));

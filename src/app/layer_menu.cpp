@@ -216,11 +216,11 @@ void LayerMenu::makeCopying() {
 }
 
 void LayerMenu::makeGrouping() {
-    onLayers(this, tr("Put in a group"), QKeySequence(tr("Ctrl+G")), tr("Group %1"), 1,
+    onLayers(this, tr("Group"), QKeySequence(tr("Ctrl+G")), tr("Group %1"), 1,
              [this](const ReleasePtr& release, std::vector<std::string>& inHand) {
                  return withGrouped(release, document_->panel(), document_->layers(), &inHand.emplace_back());
              });
-    dissolve_ = onLayers(this, tr("Dissolve group"), QKeySequence(tr("Ctrl+Shift+G")), tr("Ungroup %1"), 1,
+    dissolve_ = onLayers(this, tr("Ungroup"), QKeySequence(tr("Ctrl+Shift+G")), tr("Ungroup %1"), 1,
                          [this](ReleasePtr next, std::vector<std::string>& inHand) -> Result<ReleasePtr> {
                              const Stack& stack = stackOf(*next, document_->panel());
                              for (const std::string& id : document_->layers()) {
@@ -240,8 +240,8 @@ void LayerMenu::makeGrouping() {
                           1);
     const std::tuple<QString, QString, Nearer> orders[] = {
         {tr("To the front"), tr("Ctrl+Shift+Up"), Nearer::Front},
-        {tr("One nearer"), tr("Ctrl+Up"), Nearer::OneForward},
-        {tr("One farther"), tr("Ctrl+Down"), Nearer::OneBack},
+        {tr("One forward"), tr("Ctrl+Up"), Nearer::OneForward},
+        {tr("One back"), tr("Ctrl+Down"), Nearer::OneBack},
         {tr("To the back"), tr("Ctrl+Shift+Down"), Nearer::Back}};
     QMenu* order = addMenu(tr("Order"));
     for (const auto& [text, keys, where] : orders)
@@ -285,7 +285,7 @@ void LayerMenu::addArranging(QMenu* menu, const QString& to) {
                  });
     menu->addSeparator();
     for (const bool across : {true, false})
-        onLayers(menu, across ? tr("Spread across") : tr("Spread down"), {}, tr("Spread %1"),
+        onLayers(menu, across ? tr("Distribute across") : tr("Distribute down"), {}, tr("Distribute %1"),
                  themselves ? 3 : 2,
                  [=, this](const ReleasePtr& release, std::vector<std::string>&) -> Result<ReleasePtr> {
                      return withSpread(release, document_->panel(), document_->layers(), across, areaOf(to),

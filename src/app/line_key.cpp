@@ -4,6 +4,7 @@
 
 #include <QBoxLayout>
 #include <QPainter>
+#include <QSignalBlocker>
 
 namespace glyptos {
 namespace {
@@ -13,7 +14,7 @@ class Sample : public QWidget {
   public:
     explicit Sample(LineKind kind)
         : kind_(kind) {
-        setFixedSize(30, 14);
+        setFixedSize(24, 14);
     }
 
   protected:
@@ -65,13 +66,13 @@ LineKeySwitches::LineKeySwitches(BenchView* bench, Qt::Orientation orientation, 
     auto* all = new QBoxLayout(
         orientation == Qt::Horizontal ? QBoxLayout::LeftToRight : QBoxLayout::TopToBottom, this);
     all->setContentsMargins(0, 0, 0, 0);
-    all->setSpacing(orientation == Qt::Horizontal ? 14 : 7);
+    all->setSpacing(orientation == Qt::Horizontal ? 9 : 7);
     if (orientation == Qt::Horizontal) setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Preferred);
     for (const LineKind kind : kLineKinds) {
         auto* whole = new QWidget;
         auto* row = new QHBoxLayout(whole);
         row->setContentsMargins(0, 0, 0, 0);
-        row->setSpacing(6);
+        row->setSpacing(5);
         auto* box = new QCheckBox(wordFor(kind));
         box->setChecked(true);
         connect(box, &QCheckBox::toggled, bench, [bench, kind](bool on) {
@@ -84,6 +85,12 @@ LineKeySwitches::LineKeySwitches(BenchView* bench, Qt::Orientation orientation, 
         all->addWidget(whole);
         rows_[size_t(kind)] = {whole, box};
     }
+    connect(bench, &BenchView::viewMoved, this, [this, bench] {
+        for (const LineKind kind : kLineKinds) {
+            const QSignalBlocker quiet(rows_[size_t(kind)].box);
+            rows_[size_t(kind)].box->setChecked(bench->key()[kind]);
+        }
+    });
 }
 
 void LineKeySwitches::setFlat(const Flat& flat, bool folds) {

@@ -6,16 +6,19 @@
 #include "base/text.h"
 #include "release/credits.h"
 #include "release/placing.h"
+#include "release/refit.h"
 #include "release/wall.h"
 
 #include <QApplication>
 #include <QCloseEvent>
+#include <QComboBox>
 #include <QDragEnterEvent>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QMessageBox>
 #include <QMimeData>
+#include <QScreen>
 #include <QSettings>
 #include <QStatusBar>
 #include <QVBoxLayout>
@@ -30,6 +33,9 @@ QString q(const std::string& s) {
 std::filesystem::path pathOf(const QString& file) {
     return file.toStdString();
 }
+
+constexpr int kLowScreen = 900; // px: where the set begins folded, so that the art has room
+constexpr QSize kFrame(12, 44); // about what a window's frame takes
 
 } // namespace
 
@@ -146,6 +152,7 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     setRelease(std::make_shared<const Release>(), {});
     showStep(Step::Compose);
     restoreWindow();
+    tameChoiceBoxes();
 }
 
 MainWindow::~MainWindow() {
@@ -250,13 +257,63 @@ void MainWindow::connectGather() {
     });
 }
 
+/// The frame is known only once the window is shown.
+void MainWindow::showEvent(QShowEvent* event) {
+    QMainWindow::showEvent(event);
+    const bool asOpened = size() == opened_ || size() == opened_.expandedTo(minimumSizeHint());
+    if (asOpened && !event->spontaneous()) QTimer::singleShot(0, this, &MainWindow::keepOnScreen);
+}
+
+void MainWindow::keepOnScreen() {
+    if (isMaximized() || isFullScreen()) return;
+    const QRect free = screen()->availableGeometry(), outer = frameGeometry();
+    const QSize frame = outer.size() - size();
+    if (const QSize room = free.size() - frame; size().boundedTo(room) != size())
+        resize(size().boundedTo(room));
+    const QRect now = frameGeometry();
+    move(std::clamp(now.x(), free.left(), std::max(free.left(), free.right() + 1 - now.width())),
+         std::clamp(now.y(), free.top(), std::max(free.top(), free.bottom() + 1 - now.height())));
+}
+
+/// Where keys belong in the step in hand.
+void MainWindow::takeFocus() {
+    const Step step = rail_->current();
+    if (step == Step::Gather) gather_->takeFocus();
+    if (step == Step::Compose) compose_->bench()->setFocus();
+    if (step == Step::LayOut) layout_->bench()->setFocus();
+}
+
+/// A choice box takes no keys unless one goes there by Tab: after a choice by mouse they belong to the bench
+/// again, and a single letter never changes what a closed box says.
+void MainWindow::tameChoiceBoxes() {
+    for (QComboBox* box : findChildren<QComboBox*>()) {
+        if (box->isEditable()) continue;
+        box->setFocusPolicy(Qt::TabFocus);
+        box->installEventFilter(this);
+        connect(box, &QComboBox::activated, this, [this, box] {
+            if (!box->hasFocus()) takeFocus();
+        });
+    }
+}
+
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() == QEvent::KeyPress && qobject_cast<QComboBox*>(watched)) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        const bool letter =
+            !key->text().isEmpty() && key->text().front().isPrint() && key->key() != Qt::Key_Space;
+        if (letter && !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) {
+            event->ignore(); // goes on to what is around the box
+            return true;
+        }
+    }
+    return QMainWindow::eventFilter(watched, event);
+}
+
 void MainWindow::showStep(Step step) {
     rail_->setCurrent(step);
     views_->setCurrentIndex(int(step)); // Gather takes the wall in hand as long as it is seen
     if (step != Step::Gather && isWall(document_->panel())) document_->selectPanel(document_->piecePanel());
-    if (step == Step::Gather) gather_->takeFocus();
-    if (step == Step::Compose) compose_->bench()->setFocus();
-    if (step == Step::LayOut) layout_->bench()->setFocus();
+    takeFocus();
     refreshTitles();
 }
 
@@ -348,9 +405,14 @@ void MainWindow::bringIn(const QStringList& files, std::optional<Vec2> at) {
 }
 
 void MainWindow::addPiece(const std::shared_ptr<const Form>& form) {
-    document_->edit(tr("Add %1").arg(q(form->name)), withPiece(document_->release(), form));
+    const ReleasePtr& release = document_->release();
+    const size_t before = release->pieces.size();
+    document_->edit(tr("Add %1").arg(q(form->name)),
+                    beginsAlike_ ? withPieceLike(release, form, document_->piecePanel().piece)
+                                 : withPiece(release, form));
     const auto& pieces = document_->release()->pieces;
-    if (!pieces.empty()) document_->selectPanel({pieces.back()->id, pieces.back()->flat->panels.back().id});
+    if (pieces.size() > before)
+        document_->selectPanel({pieces.back()->id, pieces.back()->flat->panels.back().id});
 }
 
 /// Unsaved work is saved, left or kept open, as the user says.
@@ -383,13 +445,19 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     }
     QSettings settings;
     settings.setValue(QStringLiteral("window/geometry"), saveGeometry());
+    settings.setValue(QStringLiteral("window/setFolded"), strip_->isFolded());
     settings.setValue(QStringLiteral("window/step"), int(rail_->current()));
     event->accept();
 }
 
 void MainWindow::restoreWindow() {
     const QSettings settings;
-    if (!restoreGeometry(settings.value(QStringLiteral("window/geometry")).toByteArray())) resize(1280, 800);
+    const QSize free = screen()->availableSize();
+    strip_->setFolded(
+        settings.value(QStringLiteral("window/setFolded"), free.height() < kLowScreen).toBool());
+    if (!restoreGeometry(settings.value(QStringLiteral("window/geometry")).toByteArray()))
+        resize(QSize(1280, 800).boundedTo(free - kFrame));
+    opened_ = size();
     showStep(static_cast<Step>(std::clamp(
         settings.value(QStringLiteral("window/step"), int(Step::Compose)).toInt(), 0, int(Step::Deliver))));
 }

@@ -66,6 +66,8 @@ class MainWindow : public QMainWindow {
 
   protected:
     void closeEvent(QCloseEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
 
@@ -95,6 +97,9 @@ class MainWindow : public QMainWindow {
     void addPiece(const std::shared_ptr<const Form>& form);
     void fillPieceMenu(QMenu* menu);
     void restoreWindow();
+    void keepOnScreen();
+    void takeFocus();
+    void tameChoiceBoxes();
     void setNight(bool night);
 
     Engine& engine_;
@@ -138,6 +143,8 @@ class MainWindow : public QMainWindow {
     std::deque<Saving> saves_; ///< the first one is running
     std::function<void()> afterSave_;
     std::set<std::string> missing_; ///< pictures that cannot be shown, and that was said
+    QSize opened_;                  ///< size that the window gave itself
+    bool beginsAlike_ = false;      ///< a new piece starts with the art of the one in hand
     bool leaving_ = false;
 };
 

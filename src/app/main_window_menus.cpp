@@ -1,5 +1,6 @@
 #include "app/main_window.h"
 
+#include "app/form_words.h"
 #include "app/preferences_sheet.h"
 #include "app/theme.h"
 #include "release/wall.h"
@@ -75,8 +76,27 @@ void MainWindow::makeEditMenu() {
 }
 
 void MainWindow::fillPieceMenu(QMenu* menu) {
-    for (const auto& form : forms_)
-        action(menu, q(form->name), {}, [this, form] { addPiece(form); })->setToolTip(q(form->note));
+    menu->setToolTipsVisible(true);
+    QAction* like = action(menu, tr("Begin with the art of the piece in hand"), {}, [] {});
+    like->setCheckable(true);
+    like->setToolTip(tr(
+        "Its ground re-framed on the new front, its words by the brief; otherwise the piece begins empty"));
+    connect(like, &QAction::toggled, this, [this](bool on) { beginsAlike_ = on; });
+    connect(menu, &QMenu::aboutToShow, like, [this, like] {
+        const PiecePtr piece = document_->release()->piece(document_->piecePanel().piece);
+        like->setEnabled(bool(piece));
+        like->setText(piece ? tr("Begin with the art of %1").arg(q(piece->name))
+                            : tr("Begin with the art of the piece in hand"));
+        like->setChecked(beginsAlike_);
+    });
+    menu->addSeparator();
+    for (size_t g = 0; g < kFormGroupIds.size(); ++g) {
+        QMenu* group = menu->addMenu(formGroupWord(static_cast<FormGroup>(g)));
+        group->setToolTipsVisible(true);
+        for (const auto& form : forms_)
+            if (size_t(form->group) == g)
+                action(group, q(form->name), {}, [this, form] { addPiece(form); })->setToolTip(q(form->note));
+    }
 }
 
 void MainWindow::makePieceMenu() {
@@ -114,8 +134,8 @@ void MainWindow::makeViewMenu() {
             onBench([=](BenchView* b) { b->zoomBy(factor, QPointF(b->width() / 2.0, b->height() / 2.0)); });
         };
     };
-    action(menu, tr("Closer"), QKeySequence::ZoomIn, zoomed(1.25));
-    action(menu, tr("Farther"), QKeySequence::ZoomOut, zoomed(0.8));
+    action(menu, tr("Zoom in"), QKeySequence::ZoomIn, zoomed(1.25));
+    action(menu, tr("Zoom out"), QKeySequence::ZoomOut, zoomed(0.8));
     action(menu, tr("Fit"), QKeySequence(tr("Ctrl+0")),
            [=] { onBench([](BenchView* b) { b->zoomToFit(); }); });
     action(menu, tr("100 %"), QKeySequence(tr("Ctrl+9")),
@@ -138,6 +158,10 @@ void MainWindow::makeViewMenu() {
             showStep(Step::Compose);
             compose_->showHistory(steps);
         });
+    QAction* fold = action(menu, tr("Fold the set to a line"), QKeySequence(tr("F6")),
+                           [this] { strip_->setFolded(!strip_->isFolded()); });
+    fold->setCheckable(true);
+    connect(menu, &QMenu::aboutToShow, fold, [this, fold] { fold->setChecked(strip_->isFolded()); });
     QMenu* rulers = menu->addMenu(tr("Rulers in"));
     const std::pair<QString, RulerUnit> units[] = {
         {tr("mm"), RulerUnit::Mm}, {tr("Inches"), RulerUnit::Inch}, {tr("Pixels"), RulerUnit::Px}};

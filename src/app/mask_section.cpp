@@ -46,7 +46,7 @@ void MaskSection::makeFigures(QFormLayout* form) {
     inHand_->setCheckable(true);
     connect(inHand_, &QPushButton::clicked, this, [this](bool on) { document_->setMaskInHand(on); });
     strength_ = new NumberField(tr("Strength of the mask"), plainUnit(QStringLiteral("%"), 0, 5, 0, 100));
-    feather_ = new NumberField(tr("Soft edge of the mask"));
+    feather_ = new NumberField(tr("Feather of the mask"));
     connect(strength_, &NumberField::edited, this, [this](double v, bool settled) {
         changeMask(
             tr("Strength of the mask of %1"), [=](Mask& m) { m.strength = v / 100; }, settled,
@@ -54,24 +54,26 @@ void MaskSection::makeFigures(QFormLayout* form) {
     });
     connect(feather_, &NumberField::edited, this, [this](double v, bool settled) {
         changeMask(
-            tr("Soften the mask of %1"), [=](Mask& m) { m.feather = v; }, settled, QStringLiteral("feather"));
+            tr("Feather the mask of %1"), [=](Mask& m) { m.feather = v; }, settled,
+            QStringLiteral("feather"));
     });
     look_ = new QComboBox;
     look_->setAccessibleName(tr("Show the mask"));
     look_->addItems({tr("in the art"), tr("by itself"), tr("as a tint")});
     connect(look_, &QComboBox::activated, this,
             [this](int i) { Q_EMIT lookChosen(static_cast<MaskLook>(i)); });
-    gradient_ = new PaintEditor(tr("Run of the mask"));
+    gradient_ = new PaintEditor(tr("Gradient of the mask"));
     connect(gradient_, &PaintEditor::edited, this, [this](const Paint& paint, bool settled) {
         if (const auto* g = std::get_if<Gradient>(&paint))
             changeMask(
-                tr("Run of the mask of %1"), [=](Mask& m) { m.form = *g; }, settled, QStringLiteral("run"));
+                tr("Gradient of the mask of %1"), [=](Mask& m) { m.form = *g; }, settled,
+                QStringLiteral("run"));
     });
     form->addRow(roleLabel(tr("Mask"), "soft"), kind_);
     form->addRow(QString(), inOneRow({on_, inverted_}));
     form->addRow(QString(), linked_);
     form->addRow(new FieldLabel(tr("Strength"), strength_), strength_);
-    form->addRow(new FieldLabel(tr("Soft edge"), feather_), feather_);
+    form->addRow(new FieldLabel(tr("Feather"), feather_), feather_);
     form->addRow(gradient_);
     form->addRow(roleLabel(tr("Show"), "soft"), look_);
     form->addRow(QString(), inOneRow({inHand_, remove_}));
@@ -82,8 +84,8 @@ void MaskSection::makeMenu() {
     menu_->clear();
     menu_->addAction(tr("A box"), this, [this] { addShape(ShapeKind::Rectangle); });
     menu_->addAction(tr("An ellipse"), this, [this] { addShape(ShapeKind::Ellipse); });
-    menu_->addAction(tr("A straight run"), this, [this] { addGradient(GradientKind::Linear); });
-    menu_->addAction(tr("A round run"), this, [this] { addGradient(GradientKind::Radial); });
+    menu_->addAction(tr("A linear gradient"), this, [this] { addGradient(GradientKind::Linear); });
+    menu_->addAction(tr("A radial gradient"), this, [this] { addGradient(GradientKind::Radial); });
     QMenu* pictures = menu_->addMenu(tr("A picture"));
     for (const SourcePtr& source : document_->release()->sources)
         pictures->addAction(QString::fromStdString(source->name), this,

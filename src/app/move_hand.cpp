@@ -10,8 +10,10 @@
 namespace glyptos {
 namespace {
 
-constexpr double kTurnStem = 26; // px from the frame to the turn grip
-constexpr double kSnapReach = 7; // px
+constexpr double kTurnStem = 26;   // px from the frame to the turn grip
+constexpr double kSmallFrame = 44; // px: the grips of a smaller frame would cover what is in it
+constexpr double kGripOutside = 9; // px
+constexpr double kSnapReach = 7;   // px
 constexpr double kLeastScale = 0.01;
 
 double angleOf(Vec2 v) {
@@ -72,8 +74,19 @@ std::array<Vec2, 4> MoveHand::cornersInView(const Frame& frame) const {
     return corners;
 }
 
+/// Where the grips are: at the corners, or a little outside those of a small frame, so that what is in it can
+/// be seen.
+std::array<Vec2, 4> MoveHand::gripsInView(const Frame& frame) const {
+    auto c = cornersInView(frame);
+    const Vec2 across = c[1] - c[0], down = c[3] - c[0];
+    if (std::min(across.length(), down.length()) >= kSmallFrame) return c;
+    const auto outwards = [](const Vec2& way) { return way * (kGripOutside / std::max(way.length(), 1e-6)); };
+    const Vec2 x = outwards(across), y = outwards(down);
+    return {c[0] - x - y, c[1] + x - y, c[2] + x + y, c[3] - x + y};
+}
+
 Vec2 MoveHand::turnGripInView(const Frame& frame) const {
-    const auto c = cornersInView(frame);
+    const auto c = gripsInView(frame);
     const Vec2 top = (c[0] + c[1]) * 0.5, up = top - (c[2] + c[3]) * 0.5;
     return up.length() > 1 ? top + up * (kTurnStem / up.length()) : top - Vec2{0, kTurnStem};
 }
@@ -82,7 +95,7 @@ std::pair<MoveHand::Grip, int> MoveHand::gripAt(QPointF p) const {
     const auto frame = handFrame();
     if (!frame) return {Grip::None, 0};
     const Vec2 at{p.x(), p.y()};
-    const auto c = cornersInView(*frame);
+    const auto c = gripsInView(*frame);
     if ((at - turnGripInView(*frame)).length() < kGripReach) return {Grip::Turn, 0};
     for (int i = 0; i < 4; ++i)
         if ((at - c[size_t(i)]).length() < kGripReach) return {Grip::Corner, i};
@@ -231,7 +244,7 @@ MoveHand::Motion MoveHand::siding(Vec2 at, Qt::KeyboardModifiers keys) {
     const double across = upDown ? before.y : before.x, now = upDown ? after.y : after.x;
     if (std::abs(across) < 1e-9) return [](Layer l) { return l; };
     if (keys & Qt::ControlModifier) {
-        drag_.name = ComposeBench::tr("Lean %1").arg(what());
+        drag_.name = ComposeBench::tr("Skew %1").arg(what());
         const double slide = upDown ? (after.x - before.x) / across : (after.y - before.y) / across;
         const Affine lean = upDown ? Affine{1, 0, slide, 1, 0, 0} : Affine{1, slide, 0, 1, 0, 0};
         const Affine map = Affine::translation(about.x, about.y) * Affine::rotation(drag_.turn) * lean *
@@ -346,8 +359,8 @@ void MoveHand::paint(QPainter& painter) {
     if (!whole || bench_.isWriting()) return;
     if (document().layers().size() > 1)
         for (const LayerPtr& layer : movable()) paintOutline(painter, cornersInView(frame(*layer)));
-    const auto c = cornersInView(*whole);
-    paintOutline(painter, c);
+    paintOutline(painter, cornersInView(*whole));
+    const auto c = gripsInView(*whole);
     const Vec2 grip = turnGripInView(*whole);
     paintWay(painter, (c[0] + c[1]) * 0.5, grip);
     paintRoundGrip(painter, grip);

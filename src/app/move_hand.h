@@ -40,6 +40,7 @@ class MoveHand : public BenchHand {
     /// Round all that the drag would move; nothing when that is nothing.
     std::optional<Frame> handFrame() const;
     std::array<Vec2, 4> cornersInView(const Frame& frame) const;
+    std::array<Vec2, 4> gripsInView(const Frame& frame) const;
     Vec2 turnGripInView(const Frame& frame) const;
     std::pair<Grip, int> gripAt(QPointF p) const;
     void takeInHand(const QMouseEvent& event, Vec2 at);

@@ -6,11 +6,14 @@
 namespace glyptos {
 namespace {
 
-constexpr const char* kKinds[] = {
-    QT_TRANSLATE_NOOP("PaintEditor", "One colour"), QT_TRANSLATE_NOOP("PaintEditor", "Straight run"),
-    QT_TRANSLATE_NOOP("PaintEditor", "Round run"),  QT_TRANSLATE_NOOP("PaintEditor", "Run about a point"),
-    QT_TRANSLATE_NOOP("PaintEditor", "Spiral run"), QT_TRANSLATE_NOOP("PaintEditor", "Clouds"),
-    QT_TRANSLATE_NOOP("PaintEditor", "Paper"),      QT_TRANSLATE_NOOP("PaintEditor", "Pattern of a picture")};
+constexpr const char* kKinds[] = {QT_TRANSLATE_NOOP("PaintEditor", "One colour"),
+                                  QT_TRANSLATE_NOOP("PaintEditor", "Linear gradient"),
+                                  QT_TRANSLATE_NOOP("PaintEditor", "Radial gradient"),
+                                  QT_TRANSLATE_NOOP("PaintEditor", "Conic gradient"),
+                                  QT_TRANSLATE_NOOP("PaintEditor", "Spiral gradient"),
+                                  QT_TRANSLATE_NOOP("PaintEditor", "Clouds"),
+                                  QT_TRANSLATE_NOOP("PaintEditor", "Paper"),
+                                  QT_TRANSLATE_NOOP("PaintEditor", "Pattern of a picture")};
 
 FieldUnit plain(const QString& suffix, int decimals, double step, double least, double most) {
     FieldUnit unit;
@@ -122,7 +125,8 @@ void PaintEditor::makeGradientRows() {
             set();
         }
     });
-    hint_ = roleLabel(tr("Take “Fill” in hand to place it on the bench."), "soft");
+    hint_ = roleLabel(QString(), "soft");
+    setFillInHand(false);
     QWidget* stop = inOneRow({stopColour_, stopAt_});
     form_->addRow(bar_);
     form_->addRow(roleLabel(tr("Stop"), "soft"), stop);
@@ -130,6 +134,11 @@ void PaintEditor::makeGradientRows() {
     form_->addRow(new FieldLabel(tr("Turns"), turns_), turns_);
     form_->addRow(hint_);
     gradientRows_ = {bar_, stop, spread_, turns_, hint_};
+}
+
+void PaintEditor::setFillInHand(bool inHand) {
+    hint_->setText(inHand ? tr("Its ends and stops can be dragged on the bench.")
+                          : tr("The Fill hand (F) places it on the bench."));
 }
 
 void PaintEditor::makeNoiseRows() {
@@ -317,6 +326,11 @@ void PaintEditor::refresh() {
         turn_->setValue(pattern->turn);
         shift_->setValue(pattern->shift * 100);
         mirrored_->setChecked(pattern->mirrored);
+    }
+    // At once, from here outwards: rows that came or went must not be drawn where others are still shown.
+    for (QWidget* w = this; w && w->layout(); w = w->parentWidget()) {
+        w->layout()->invalidate();
+        w->layout()->activate();
     }
 }
 

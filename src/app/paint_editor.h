@@ -21,6 +21,8 @@ class PaintEditor : public QWidget {
     /// its figures; `release` has the pictures to make patterns of.
     void show(const Paint& paint, const Rect& area, const FieldUnit& length, const Release& release);
     const Paint& paint() const { return paint_; }
+    /// Whether the hand that places gradients is the one in use: the hint then says what it does.
+    void setFillInHand(bool inHand);
 
   Q_SIGNALS:
     void edited(const Paint& paint, bool settled);

@@ -63,13 +63,21 @@ void PictureSection::showSharpness(const Layer& layer, const Source& source) {
         return setRole(sharpness_, "good");
     }
     if (document_->piece()->flat->unit == Unit::Px) {
-        const double percent = std::max(layer.placement.scaleX, layer.placement.scaleY) * 100;
-        sharpness_->setText(tr("%1 % of its own size").arg(std::lround(percent)));
-        return setRole(sharpness_, percent <= 100.5 ? "good" : percent <= 150 ? "caution" : "fault");
+        const double times = std::max(layer.placement.scaleX, layer.placement.scaleY);
+        const bool whole = times <= 1.005, little = times <= 1.5;
+        sharpness_->setText(whole    ? tr("sharp: every pixel has one of its own")
+                            : little ? tr("enlarged %1 times: a little soft").arg(times, 0, 'f', 1)
+                                     : tr("enlarged %1 times: soft on screens").arg(times, 0, 'f', 1));
+        return setRole(sharpness_, whole ? "good" : little ? "caution" : "fault");
     }
     const double ppi = effectivePpi(layer.placement);
-    sharpness_->setText(tr("%1 ppi at this size").arg(std::lround(ppi)));
-    setRole(sharpness_, ppi >= 299.5 ? "good" : ppi >= 150 ? "caution" : "fault");
+    const double wanted = document_->piece()->flat->ppi;
+    const QString figure = ppi >= wanted ? QString() : tr("enlarged %1 times").arg(wanted / ppi, 0, 'f', 1);
+    const bool sharp = ppi >= wanted * 0.998, little = ppi >= wanted / 2;
+    sharpness_->setText(sharp    ? tr("sharp: %1 ppi").arg(std::lround(ppi))
+                        : little ? tr("%1: %2 ppi, a little soft in print").arg(figure).arg(std::lround(ppi))
+                                 : tr("%1: soft in print").arg(figure));
+    setRole(sharpness_, sharp ? "good" : little ? "caution" : "fault");
 }
 
 } // namespace glyptos

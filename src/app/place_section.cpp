@@ -12,7 +12,7 @@ PlaceSection::PlaceSection(Engine& engine)
     w_ = new NumberField(tr("Width"));
     h_ = new NumberField(tr("Height"));
     turn_ = new NumberField(tr("Turn"), plainUnit(QStringLiteral("°"), 1, 1, -360, 360));
-    skew_ = new NumberField(tr("Lean"), plainUnit(QStringLiteral("°"), 1, 1, -85, 85));
+    skew_ = new NumberField(tr("Skew"), plainUnit(QStringLiteral("°"), 1, 1, -85, 85));
     skew_->setToolTip(tr("How far upright edges lean to the right"));
     proportional_ = new QCheckBox(tr("Keep proportions"));
     proportional_->setChecked(true);
@@ -28,20 +28,20 @@ PlaceSection::PlaceSection(Engine& engine)
         const Frame frame = frameOfLayer(l);
         l = turned(l, frame.toPanel.map(frame.box.centre()), v - l.placement.turn);
     });
-    bind(skew_, tr("Lean %1"), [this](Layer& l, double v) {
+    bind(skew_, tr("Skew %1"), [this](Layer& l, double v) {
         const Frame before = frameOfLayer(l);
         l.placement.skew = v;
         const Frame after = frameOfLayer(l);
         l = moved(l, before.toPanel.map(before.box.centre()) - after.toPanel.map(after.box.centre()));
     });
-    auto* across = new QPushButton(tr("Flip across"));
-    auto* down = new QPushButton(tr("Flip down"));
+    auto* across = new QPushButton(tr("Flip horizontally"));
+    auto* down = new QPushButton(tr("Flip vertically"));
     connect(across, &QPushButton::clicked, this, [this] { flip(false); });
     connect(down, &QPushButton::clicked, this, [this] { flip(true); });
     form->addRow(new FieldLabel(tr("Place"), x_), inOneRow({x_, y_}));
     form->addRow(new FieldLabel(tr("Size"), w_), inOneRow({w_, h_}));
     form->addRow(QString(), proportional_);
-    form->addRow(new FieldLabel(tr("Turn, lean"), turn_), inOneRow({turn_, skew_}));
+    form->addRow(new FieldLabel(tr("Turn, skew"), turn_), inOneRow({turn_, skew_}));
     form->addRow(QString(), inOneRow({across, down}));
 }
 

@@ -1,6 +1,7 @@
 #include "app/properties_panel.h"
 
 #include "app/blend_section.h"
+#include "app/paint_editor.h"
 #include "app/picture_section.h"
 #include "app/place_section.h"
 #include "app/shape_section.h"
@@ -56,6 +57,10 @@ void PropertiesPanel::setDocument(Document* document) {
     refresh();
 }
 
+void PropertiesPanel::setFillInHand(bool inHand) {
+    for (PaintEditor* editor : findChildren<PaintEditor*>()) editor->setFillInHand(inHand);
+}
+
 void PropertiesPanel::refresh() {
     const bool one = document_->layers().size() < 2;
     const LayerPtr layer = one ? document_->selectedLayer() : nullptr;
@@ -63,9 +68,9 @@ void PropertiesPanel::refresh() {
                     : !one ? tr("%1 LAYERS IN HAND").arg(document_->layers().size())
                            : tr("NO LAYER IN HAND"));
     empty_->setVisible(!layer);
-    empty_->setText(
-        one ? tr("Click a layer on the bench or in the stack to set its figures here.")
-            : tr("Move, scale and turn them on the bench; align, spread and group them by the Layer menu."));
+    empty_->setText(one ? tr("Click a layer on the bench or in the stack to set its figures here.")
+                        : tr("Move, scale and turn them on the bench; align, distribute and group them by "
+                             "the Layer menu."));
     locked_->setVisible(layer && layer->locked);
     for (LayerSection* section : sections_) section->showLayer(layer);
 }

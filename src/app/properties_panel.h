@@ -12,6 +12,7 @@ class PropertiesPanel : public QWidget {
   public:
     explicit PropertiesPanel(Engine& engine, QWidget* parent = nullptr);
     void setDocument(Document* document);
+    void setFillInHand(bool inHand);
 
   Q_SIGNALS:
     void blendSheetAsked();

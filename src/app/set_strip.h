@@ -15,6 +15,9 @@ class SetStrip : public QWidget {
   public:
     SetStrip(Engine& engine, RenderService& service, QWidget* parent = nullptr);
     void setDocument(Document* document);
+    /// Folded to a line: small miniatures beside their names. Remembered by the window.
+    bool isFolded() const { return folded_; }
+    void setFolded(bool folded);
     /// Where a piece's miniature is; empty when there is no such piece.
     QRect miniatureOf(const std::string& piece) const;
     QRect addButton() const;
@@ -24,6 +27,7 @@ class SetStrip : public QWidget {
     void setTarget(const PiecePtr& piece);
 
   Q_SIGNALS:
+    void foldedChanged(bool folded);
     void addPieceAsked(QPoint globalPosition);
     /// Pictures were dropped on a piece; they go to its front.
     void picturesArrived(const QStringList& files, const glyptos::PanelRef& panel);
@@ -32,6 +36,8 @@ class SetStrip : public QWidget {
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dragMoveEvent(QDragMoveEvent* event) override;
     void dragLeaveEvent(QDragLeaveEvent* event) override;
@@ -45,6 +51,17 @@ class SetStrip : public QWidget {
         std::string credits; ///< as the piece shows them
         std::unique_ptr<Miniature> miniature;
     };
+    /// Where a piece stands in the strip.
+    struct Cell {
+        PiecePtr piece;
+        QRect all, miniature, words;
+    };
+    std::vector<Cell> cells() const;
+    int lengthOfAll() const;
+    QRect foldButton() const;
+    void scrollTo(int offset);
+    void showPieceInHand();
+    void paintCell(QPainter& painter, const Cell& cell) const;
     double unitScale(const Piece& piece) const;
     QSizeF sizeOf(const Piece& piece) const;
     void askMiniatures();
@@ -55,6 +72,8 @@ class SetStrip : public QWidget {
     Document* document_ = nullptr;
     std::map<std::string, Shown> miniatures_;
     std::string target_;
+    bool folded_ = false;
+    int offset_ = 0; ///< px that are scrolled past
 };
 
 } // namespace glyptos

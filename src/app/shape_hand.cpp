@@ -10,10 +10,21 @@
 #include <numbers>
 
 namespace glyptos {
+namespace {
+
+bool isPath(const Layer& layer) {
+    const auto* shape = layer.as<ShapeContent>();
+    return shape && shape->kind == ShapeKind::Free;
+}
+
+} // namespace
+
 const ShapeContent* ShapeHand::path() const {
     const LayerPtr one = layer();
-    const auto* shape = one ? one->as<ShapeContent>() : nullptr;
-    return shape && shape->kind == ShapeKind::Free ? shape : nullptr;
+    if (!one || !isPath(*one)) return nullptr;
+    const ShapeContent& next = bench_.shapeToDraw();
+    const bool drawsPaths = next.kind == ShapeKind::Free && next.contours.empty();
+    return drawsPaths || nodesOf_ == one->id ? one->as<ShapeContent>() : nullptr;
 }
 
 QString ShapeHand::sentence() const {
@@ -22,6 +33,11 @@ QString ShapeHand::sentence() const {
             "Click adds a node, dragging bends it. Enter ends the path; the first node closes it.");
     if (bench_.shapeToDraw().kind == ShapeKind::Free && bench_.shapeToDraw().contours.empty())
         return ComposeBench::tr("Click node by node. Nodes of the path in hand can be dragged.");
+    if (layer() && isPath(*layer()) && !path())
+        return ComposeBench::tr("Drag out a shape; a double click on the path in hand shows its nodes.");
+    if (bench_.shapeToDraw().kind == ShapeKind::Free)
+        return ComposeBench::tr(
+            "Drag out the ornament; Shift frees its proportions, Alt draws from the middle.");
     return ComposeBench::tr("Drag out the shape; Shift keeps it even, Alt draws from the middle.");
 }
 
@@ -87,10 +103,10 @@ Layer ShapeHand::drawn(Vec2 to, Qt::KeyboardModifiers keys) const {
         out.placement.position = from + along * (keys & Qt::AltModifier ? 0 : 0.5);
         if (keys & Qt::AltModifier) shape.width *= 2;
     } else {
-        if (keys & Qt::ShiftModifier) {
-            // A shape with outlines of its own keeps their proportions.
-            const double even =
-                shape.kind == ShapeKind::Free ? shape.height / std::max(shape.width, 1e-9) : 1;
+        // An ornament keeps its shape unless it is freed; others are even when asked to be.
+        const bool ornament = shape.kind == ShapeKind::Free;
+        if (bool(keys & Qt::ShiftModifier) != ornament) {
+            const double even = ornament ? shape.height / std::max(shape.width, 1e-9) : 1;
             const double side = std::max(std::abs(way.x), std::abs(way.y) / even);
             way = {std::copysign(side, way.x), std::copysign(side * even, way.y)};
         }
@@ -205,7 +221,12 @@ void ShapeHand::finishPath(bool closed) {
 void ShapeHand::doubleClick(Vec2 at) {
     // The first of the two clicks has put the last node there.
     if (doing_ == Doing::Pathing) return finishPath(false);
-    if (path()) addNode(at);
+    if (path()) return addNode(at);
+    if (const LayerPtr one = layer(); one && isPath(*one)) {
+        nodesOf_ = one->id;
+        Q_EMIT bench_.handChanged();
+        bench_.update();
+    }
 }
 
 void ShapeHand::addNode(Vec2 at) {

@@ -28,7 +28,8 @@ class ShapeHand : public BenchHand {
         Part part = Part::At;
     };
 
-    /// The free path in hand.
+    /// The free path in hand whose nodes are shown: while paths are drawn, and of one that was
+    /// double-clicked.
     const ShapeContent* path() const;
     bool hasNodeInHand() const;
     std::optional<NodeRef> nodeAt(QPointF p) const;
@@ -49,6 +50,7 @@ class ShapeHand : public BenchHand {
     NodeRef held_;
     std::optional<NodeRef> inHand_; ///< node that Delete removes
     std::string drawing_;           ///< layer that is being drawn
+    std::string nodesOf_;           ///< path whose nodes were asked for
 };
 
 } // namespace glyptos

@@ -32,7 +32,9 @@ QString secondLine(const CrateEntry& e, bool used) {
 SourceGrid::SourceGrid(CrateService& service, ThumbnailStore& thumbnails, QWidget* parent)
     : QAbstractScrollArea(parent)
     , service_(service)
-    , thumbnails_(thumbnails) {
+    , thumbnails_(thumbnails)
+    , nameFont_(uiFont(12, 500))
+    , secondFont_(uiFont(11)) {
     setFocusPolicy(Qt::StrongFocus);
     setFrameShape(QFrame::NoFrame);
     setAccessibleName(tr("Sources"));
@@ -49,6 +51,7 @@ void SourceGrid::setEntries(std::vector<EntryPtr> entries) {
     const bool other = there != chosen_;
     chosen_ = std::move(there);
     if (!chosen_.contains(current_)) current_ = chosen_.empty() ? std::string() : *chosen_.begin();
+    words_.clear();
     refreshRange();
     viewport()->update();
     if (other) Q_EMIT chosenChanged();
@@ -126,6 +129,7 @@ void SourceGrid::reveal(size_t index) {
 }
 
 void SourceGrid::paintEvent(QPaintEvent*) {
+    thumbnails_.setCell((QSizeF(kPicture, kPicture - 6) * devicePixelRatioF()).toSize());
     QPainter painter(viewport());
     painter.fillRect(viewport()->rect(), theme().paper);
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
@@ -156,9 +160,10 @@ void SourceGrid::paintCell(QPainter& painter, const EntryPtr& entry, const QRect
         painter.drawRoundedRect(card, 7, 7);
     }
     const QRect area(cell.left() + (kCellWidth - kPicture) / 2, cell.top() + 8, kPicture, kPicture - 6);
-    const QImage image = thumbnails_.get(entry, service_.fileOf(*entry));
+    QImage image = thumbnails_.fitted(entry, service_.fileOf(*entry));
     if (!image.isNull()) {
-        const QSize size = image.size().scaled(area.size(), Qt::KeepAspectRatio).boundedTo(image.size() * 2);
+        image.setDevicePixelRatio(devicePixelRatioF());
+        const QSize size = image.deviceIndependentSize().toSize();
         const QRect place(area.center().x() - size.width() / 2 + 1, area.center().y() - size.height() / 2 + 1,
                           size.width(), size.height());
         if (image.hasAlphaChannel()) { // neutral, so that dark and pale elements are seen by day and by night
@@ -166,7 +171,7 @@ void SourceGrid::paintCell(QPainter& painter, const EntryPtr& entry, const QRect
             painter.setBrush(t.bench);
             painter.drawRoundedRect(QRectF(place), 6, 6);
         }
-        painter.drawImage(place, image);
+        painter.drawImage(place.topLeft(), image);
     } else {
         painter.setPen(QPen(t.hairline, 1, Qt::DashLine));
         painter.setBrush(Qt::NoBrush);
@@ -177,15 +182,24 @@ void SourceGrid::paintCell(QPainter& painter, const EntryPtr& entry, const QRect
             painter.drawText(area, Qt::AlignCenter | Qt::TextWordWrap, tr("The file is gone"));
     }
     const QRect words(cell.left() + 10, cell.top() + kPicture + 4, kCellWidth - 20, 17);
+    const Words& says = wordsOf(entry, words.width());
     painter.setPen(t.ink);
-    painter.setFont(uiFont(12, 500));
-    painter.drawText(words, Qt::AlignCenter,
-                     painter.fontMetrics().elidedText(q(entry->name()), Qt::ElideRight, words.width()));
+    painter.setFont(nameFont_);
+    painter.drawText(words, Qt::AlignCenter, says.name);
     painter.setPen(t.softInk);
-    painter.setFont(uiFont(11));
-    painter.drawText(words.translated(0, 16), Qt::AlignCenter,
-                     painter.fontMetrics().elidedText(secondLine(*entry, used_.contains(entry->id)),
-                                                      Qt::ElideRight, words.width()));
+    painter.setFont(secondFont_);
+    painter.drawText(words.translated(0, 16), Qt::AlignCenter, says.second);
+}
+
+/// Shortened to fit, once.
+const SourceGrid::Words& SourceGrid::wordsOf(const EntryPtr& entry, int width) {
+    const bool used = used_.contains(entry->id);
+    Words& words = words_[entry->id];
+    if (words.entry != entry || words.used != used) {
+        words = {entry, used, QFontMetrics(nameFont_).elidedText(q(entry->name()), Qt::ElideRight, width),
+                 QFontMetrics(secondFont_).elidedText(secondLine(*entry, used), Qt::ElideRight, width)};
+    }
+    return words;
 }
 
 void SourceGrid::resizeEvent(QResizeEvent*) {

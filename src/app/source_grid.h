@@ -5,6 +5,8 @@
 #include "app/thumbnail_store.h"
 
 #include <QAbstractScrollArea>
+#include <QFont>
+#include <map>
 #include <set>
 
 namespace glyptos {
@@ -54,6 +56,13 @@ class SourceGrid : public QAbstractScrollArea {
     QRect cell(size_t index) const;
     std::optional<size_t> at(QPoint p) const;
     void setCurrent(size_t index, Qt::KeyboardModifiers keys);
+    /// What stands under a picture, as it was cut to the width of a cell.
+    struct Words {
+        EntryPtr entry;
+        bool used = false;
+        QString name, second;
+    };
+    const Words& wordsOf(const EntryPtr& entry, int width);
     void paintCell(QPainter& painter, const EntryPtr& entry, const QRect& cell);
     void refreshRange();
     void reveal(size_t index);
@@ -61,6 +70,8 @@ class SourceGrid : public QAbstractScrollArea {
 
     CrateService& service_;
     ThumbnailStore& thumbnails_;
+    QFont nameFont_, secondFont_;
+    std::map<std::string, Words> words_;
     std::vector<EntryPtr> entries_;
     std::set<std::string> chosen_, used_;
     std::string current_;

@@ -1,6 +1,7 @@
 #include "app/start_sheet.h"
 
 #include "app/form_rows.h"
+#include "app/form_words.h"
 #include "release/edits.h"
 
 #include <QButtonGroup>
@@ -46,7 +47,7 @@ StartSheet::StartSheet(RenderService& service, const FormList& forms, QWidget* p
     begin_ = new QPushButton(tr("Begin"));
     begin_->setProperty("role", "main");
     begin_->setDefault(true);
-    auto* leave = new QPushButton(tr("Leave it"));
+    auto* leave = new QPushButton(tr("Cancel"));
     leave->setAutoDefault(false);
     auto* buttons = new QHBoxLayout;
     buttons->addStretch();
@@ -74,6 +75,12 @@ QWidget* StartSheet::makePieces() {
     title_ = new QLineEdit;
     title_->setAccessibleName(tr("Title"));
     title_->setPlaceholderText(tr("Title"));
+    // The compositions show the words as they are being typed.
+    soon_.setSingleShot(true);
+    soon_.setInterval(120);
+    connect(&soon_, &QTimer::timeout, this, &StartSheet::askMiniatures);
+    for (QLineEdit* line : {artist_, title_})
+        connect(line, &QLineEdit::textChanged, this, [this] { soon_.start(); });
     column->addWidget(artist_);
     column->addWidget(title_);
     column->addSpacing(8);
@@ -81,7 +88,10 @@ QWidget* StartSheet::makePieces() {
     auto* list = new QWidget;
     auto* inside = new QVBoxLayout(list);
     inside->setContentsMargins(0, 0, 0, 0);
+    std::optional<FormGroup> group;
     for (const auto& form : forms_) {
+        if (group != form->group) inside->addWidget(roleLabel(formGroupWord(form->group), "soft"));
+        group = form->group;
         auto* box = new QCheckBox(q(form->name));
         box->setToolTip(q(form->note));
         box->setChecked(form->id == "digital-cover" || form->id == "sleeve-12");
@@ -152,15 +162,21 @@ void StartSheet::askMiniatures() {
     const auto square =
         std::find_if(forms_.begin(), forms_.end(), [](const auto& f) { return f->id == "digital-cover"; });
     if (square == forms_.end()) return;
-    const auto plain = withPiece(withBrief(std::make_shared<const Release>(), exampleBrief()), *square);
+    const Brief own = typed();
+    Brief words = exampleBrief();
+    if (!own.artist.empty() || !own.title.empty()) words.artist = own.artist, words.title = own.title;
+    const auto plain = withPiece(withBrief(std::make_shared<const Release>(), words), *square);
     if (!plain) return;
     const PiecePtr& piece = (*plain)->pieces.front();
     const PanelRef panel{piece->id, piece->flat->panels.back().id};
     for (size_t i = 0; i < starts_.size(); ++i) {
-        auto& mini = miniatures_.emplace_back(std::make_unique<Miniature>(service_));
-        connect(mini.get(), &Miniature::arrived, this, [button = buttons_[i + 1], shown = mini.get()] {
-            button->setIcon(QPixmap::fromImage(shown->image()));
-        });
+        if (miniatures_.size() <= i) {
+            const auto& made = miniatures_.emplace_back(std::make_unique<Miniature>(service_));
+            connect(made.get(), &Miniature::arrived, this, [button = buttons_[i + 1], shown = made.get()] {
+                button->setIcon(QPixmap::fromImage(shown->image()));
+            });
+        }
+        const auto& mini = miniatures_[i];
         const auto [scene, region] =
             fittedScene(withStart(*plain, panel, starts_[i]), panel, piece->flat->panels.back().trim(),
                         QSizeF(kMiniature, kMiniature) * devicePixelRatioF());
@@ -168,12 +184,15 @@ void StartSheet::askMiniatures() {
     }
 }
 
-ReleasePtr StartSheet::release() const {
-    ReleasePtr out = std::make_shared<const Release>();
+Brief StartSheet::typed() const {
     Brief brief;
     brief.artist = artist_->text().trimmed().toStdString();
     brief.title = title_->text().trimmed().toStdString();
-    out = withBrief(out, brief);
+    return brief;
+}
+
+ReleasePtr StartSheet::release() const {
+    ReleasePtr out = withBrief(std::make_shared<const Release>(), typed());
     for (const auto& [box, form] : pieces_) {
         if (!box->isChecked()) continue;
         const auto next = withPiece(out, form);

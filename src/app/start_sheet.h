@@ -10,6 +10,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QTimer>
 #include <QToolButton>
 
 namespace glyptos {
@@ -29,6 +30,7 @@ class StartSheet : public QDialog {
     QWidget* makePieces();
     QWidget* makeStarts();
     void askMiniatures();
+    Brief typed() const;
     void refresh();
 
     RenderService& service_;
@@ -37,6 +39,7 @@ class StartSheet : public QDialog {
     std::vector<std::pair<QCheckBox*, std::shared_ptr<const Form>>> pieces_;
     std::vector<QToolButton*> buttons_; ///< the first starts from nothing
     std::vector<std::unique_ptr<Miniature>> miniatures_;
+    QTimer soon_;
     QLineEdit *artist_, *title_;
     QLabel* note_;
     QPushButton* begin_;

@@ -2,6 +2,7 @@
 
 #include "app/colours.h"
 #include "release/fields.h"
+#include "type/style_name.h"
 
 #include <QMenu>
 
@@ -113,9 +114,11 @@ void TextSection::refresh(const Layer& layer) {
     const auto& text = *layer.as<TextContent>();
     for (NumberField* f : {size_, measure_}) f->setUnit(lengthUnit());
     if (words_->toPlainText().toStdString() != text.spec.text) words_->setPlainText(q(text.spec.text));
-    family_->setCurrentText(q(text.spec.family));
-    fillStyles(text.spec.family);
-    style_->setCurrentText(q(text.spec.style));
+    // The boxes show what is drawn.
+    const auto paragraph = engine_.renderer.paragraphs().get(resolvedText(text, *document_->shown()));
+    family_->setCurrentText(q(paragraph->usedFamily));
+    fillStyles(paragraph->usedFamily);
+    style_->setCurrentText(q(paragraph->usedStyle));
     size_->setValue(text.spec.size);
     tracking_->setValue(text.spec.tracking);
     leading_->setValue(text.spec.leading);
@@ -123,9 +126,9 @@ void TextSection::refresh(const Layer& layer) {
     align_->setCurrentIndex(int(text.spec.align));
     capitals_->setChecked(text.capitals);
     textColour_->setColour(text.colour, document_->shown()->palette);
-    const auto paragraph = engine_.renderer.paragraphs().get(resolvedText(text, *document_->shown()));
     QStringList notes;
-    if (paragraph->usedFamily != text.spec.family || paragraph->usedStyle != text.spec.style)
+    if (paragraph->usedFamily != text.spec.family ||
+        traitsOf(paragraph->usedStyle) != traitsOf(text.spec.style))
         notes << tr("%1 %2 is not on this machine; %3 %4 stands in.")
                      .arg(q(text.spec.family), q(text.spec.style), q(paragraph->usedFamily),
                           q(paragraph->usedStyle));

@@ -35,9 +35,28 @@ ThumbnailStore::~ThumbnailStore() {
 }
 
 QImage ThumbnailStore::get(const EntryPtr& entry, const std::filesystem::path& file) {
+    const Kept* there = kept(entry, file);
+    return there ? there->image : QImage();
+}
+
+QImage ThumbnailStore::fitted(const EntryPtr& entry, const std::filesystem::path& file) {
+    const Kept* there = kept(entry, file);
+    return there ? there->fitted : QImage();
+}
+
+void ThumbnailStore::setCell(QSize size) {
+    {
+        const std::scoped_lock guard(mutex_);
+        if (size == cell_) return;
+        cell_ = size;
+    }
+    images_.clear(); // made anew when asked for
+}
+
+const ThumbnailStore::Kept* ThumbnailStore::kept(const EntryPtr& entry, const std::filesystem::path& file) {
     const QString key = QString::fromStdString(entry->id);
-    if (const QImage* image = images_.object(key)) return *image;
-    if (missing_.contains(entry->id) || !asked_.insert(entry->id).second) return {};
+    if (const Kept* there = images_.object(key)) return there;
+    if (missing_.contains(entry->id) || !asked_.insert(entry->id).second) return nullptr;
     {
         const std::scoped_lock guard(mutex_);
         jobs_.push_back({entry, file});
@@ -47,14 +66,16 @@ QImage ThumbnailStore::get(const EntryPtr& entry, const std::filesystem::path& f
         }
     }
     pool_.start([this] { work(); });
-    return {};
+    return nullptr;
 }
 
 void ThumbnailStore::work() {
     Job job;
+    QSize cell;
     {
         const std::scoped_lock guard(mutex_);
         if (jobs_.empty()) return;
+        cell = cell_;
         job = std::move(jobs_.back());
         jobs_.pop_back();
     }
@@ -62,14 +83,19 @@ void ThumbnailStore::work() {
     if (!image.isNull())
         image = image.convertToFormat(image.hasAlphaChannel() ? QImage::Format_ARGB32_Premultiplied
                                                               : QImage::Format_RGB32);
+    QImage fitted = image;
+    if (!image.isNull() && cell.isValid())
+        fitted = image.scaled(image.size().scaled(cell, Qt::KeepAspectRatio).boundedTo(image.size() * 2),
+                              Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
     QMetaObject::invokeMethod(
         this,
-        [this, id = job.entry->id, image] {
+        [this, id = job.entry->id, image, fitted] {
             asked_.erase(id);
             if (image.isNull())
                 missing_.insert(id);
             else
-                images_.insert(QString::fromStdString(id), new QImage(image), int(image.sizeInBytes() >> 10));
+                images_.insert(QString::fromStdString(id), new Kept{image, fitted},
+                               int((image.sizeInBytes() + fitted.sizeInBytes()) >> 10));
             Q_EMIT arrived();
         },
         Qt::QueuedConnection);

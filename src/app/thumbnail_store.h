@@ -22,6 +22,11 @@ class ThumbnailStore : public QObject {
     /// The small picture, when it is there; otherwise an empty one, and arrived() when it has come. What was
     /// asked for last is read first. `file` is where the entry's file is.
     QImage get(const EntryPtr& entry, const std::filesystem::path& file);
+    /// The same, fitted into the size of a cell: it is scaled where it is read, so that painting only copies
+    /// it.
+    QImage fitted(const EntryPtr& entry, const std::filesystem::path& file);
+    /// In device pixels.
+    void setCell(QSize size);
     /// True once it is known that the file is gone and no small picture of it was kept.
     bool isMissing(const std::string& id) const { return missing_.contains(id); }
     bool busy() const { return !asked_.empty(); }
@@ -34,8 +39,13 @@ class ThumbnailStore : public QObject {
         EntryPtr entry;
         std::filesystem::path file;
     };
+    struct Kept {
+        QImage image, fitted;
+    };
     void work();
-    QCache<QString, QImage> images_;
+    const Kept* kept(const EntryPtr& entry, const std::filesystem::path& file);
+    QCache<QString, Kept> images_;
+    QSize cell_; ///< guarded by mutex_
     std::set<std::string> asked_, missing_;
     std::mutex mutex_;
     std::deque<Job> jobs_; ///< the newest at the end

@@ -77,7 +77,7 @@ TracksSheet::TracksSheet(QWidget* parent)
     replace_ = new QPushButton(tr("Take it as the track list"));
     replace_->setProperty("role", "main");
     append_ = new QPushButton(tr("Put it behind the list"));
-    auto* leave = new QPushButton(tr("Leave it"));
+    auto* leave = new QPushButton(tr("Cancel"));
     for (QPushButton* b : {replace_, append_, leave}) b->setAutoDefault(false);
     connect(replace_, &QPushButton::clicked, this, [this] {
         Q_EMIT taken(list_, true);

@@ -18,7 +18,7 @@ namespace {
 
 constexpr std::string_view kMimeType = "image/openraster";
 constexpr size_t kMostXmlBytes = size_t(16) << 20;
-constexpr int kDeepest = 64;
+constexpr int kDeepest = kDeepestGroup - 2; // a group of its own goes round all of them
 constexpr size_t kMostLayers = 10000;
 
 /// Thrown inside this file only.

@@ -20,7 +20,7 @@
 namespace glyptos {
 
 /// Memory for pictures while a file is written.
-inline constexpr size_t kExportBudget = size_t(1) << 30;
+inline constexpr size_t kExportBudget = size_t(640) << 20;
 
 class PictureStore : public PictureProvider {
   public:

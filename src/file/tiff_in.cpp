@@ -1,11 +1,15 @@
 #include "file/codecs.h"
 
+#include <algorithm>
 #include <cstring>
 #include <memory>
 #include <tiffio.h>
+#include <vector>
 
 namespace glyptos::codecs {
 namespace {
+
+constexpr size_t kMostTileBytes = size_t(256) << 20;
 
 /// Bytes in memory as libtiff wants to read them.
 struct Memory {
@@ -53,15 +57,20 @@ T tag(TIFF* tiff, uint32_t name, T missing) {
     return TIFFGetFieldDefaulted(tiff, name, &value) ? value : missing;
 }
 
-/// Samples that can be taken as they stand: chunky rows of 8 or 16 bits, grey, RGB or CMYK, with or without
-/// alpha.
+bool isFloat(TIFF* tiff) {
+    return tag<uint16_t>(tiff, TIFFTAG_SAMPLEFORMAT, 1) == SAMPLEFORMAT_IEEEFP;
+}
+
+/// Samples that can be taken as they stand: chunky rows or tiles of 8 or 16 bits, or of 32-bit floats, which
+/// become 16 bits; grey, RGB or CMYK, with or without alpha.
 bool describe(TIFF* tiff, RawPicture& out) {
     const uint16_t bits = tag<uint16_t>(tiff, TIFFTAG_BITSPERSAMPLE, 1),
                    samples = tag<uint16_t>(tiff, TIFFTAG_SAMPLESPERPIXEL, 1);
     const uint16_t photometric = tag<uint16_t>(tiff, TIFFTAG_PHOTOMETRIC, 0);
-    if ((bits != 8 && bits != 16) || tag<uint16_t>(tiff, TIFFTAG_PLANARCONFIG, 1) != PLANARCONFIG_CONTIG ||
-        TIFFIsTiled(tiff) || tag<uint16_t>(tiff, TIFFTAG_SAMPLEFORMAT, 1) != SAMPLEFORMAT_UINT)
-        return false;
+    const bool whole =
+        tag<uint16_t>(tiff, TIFFTAG_SAMPLEFORMAT, 1) == SAMPLEFORMAT_UINT && (bits == 8 || bits == 16);
+    if (!whole && !(isFloat(tiff) && bits == 32)) return false;
+    if (tag<uint16_t>(tiff, TIFFTAG_PLANARCONFIG, 1) != PLANARCONFIG_CONTIG) return false;
     if (photometric == PHOTOMETRIC_MINISBLACK)
         out.space = SampleSpace::Gray;
     else if (photometric == PHOTOMETRIC_RGB)
@@ -79,17 +88,62 @@ bool describe(TIFF* tiff, RawPicture& out) {
         out.premultiplied = count == 1 && kinds[0] == EXTRASAMPLE_ASSOCALPHA;
     }
     out.alpha = extra == 1;
-    out.sixteen = bits == 16;
-    return TIFFScanlineSize64(tiff) == out.rowBytes();
+    out.sixteen = bits != 8;
+    const size_t stored = out.rowBytes() / (out.sixteen ? 2 : 1) * (bits / 8);
+    return TIFFIsTiled(tiff) || TIFFScanlineSize64(tiff) == stored;
+}
+
+/// Floats of 0…1 as 16 bits; what is brighter than white is white.
+void toSixteen(const float* in, size_t n, uint8_t* out) {
+    for (size_t i = 0; i < n; ++i) {
+        const auto v = static_cast<uint16_t>(std::clamp(in[i], 0.0f, 1.0f) * 65535 + 0.5f);
+        std::memcpy(out + 2 * i, &v, 2);
+    }
+}
+
+/// One row of stored samples to where they go: `n` samples from sample `first` of row y on.
+void putRow(bool floats, const uint8_t* stored, size_t first, size_t n, int y, RawPicture& out) {
+    const size_t bytes = out.sixteen ? 2 : 1;
+    uint8_t* to = out.row(y) + first * bytes;
+    if (!floats) return void(std::memcpy(to, stored, n * bytes));
+    std::vector<float> row(n);
+    std::memcpy(row.data(), stored, n * sizeof(float));
+    for (float& v : row)
+        if (!(v == v)) v = 0;
+    toSixteen(row.data(), n, to);
 }
 
 bool readRows(TIFF* tiff, RawPicture& out) {
-    for (int y = 0; y < out.height; ++y)
-        if (TIFFReadScanline(tiff, out.row(y), static_cast<uint32_t>(y)) != 1) return false;
+    const bool floats = isFloat(tiff);
+    const size_t samples = size_t(out.width) * size_t(out.channels());
+    std::vector<uint8_t> row(samples * 4);
+    for (int y = 0; y < out.height; ++y) {
+        if (TIFFReadScanline(tiff, row.data(), static_cast<uint32_t>(y)) != 1) return false;
+        putRow(floats, row.data(), 0, samples, y, out);
+    }
     return true;
 }
 
-/// Everything else that libtiff knows how to show: palettes, bilevel, tiles, separate planes.
+bool readTiles(TIFF* tiff, RawPicture& out) {
+    const int w = int(tag<uint32_t>(tiff, TIFFTAG_TILEWIDTH, 0)),
+              h = int(tag<uint32_t>(tiff, TIFFTAG_TILELENGTH, 0));
+    const bool floats = isFloat(tiff);
+    const size_t channels = size_t(out.channels()), sample = floats ? 4 : out.sixteen ? 2 : 1;
+    if (w < 1 || h < 1 || w > kMostPixelsASide || h > kMostPixelsASide) return false;
+    const size_t row = size_t(w) * channels * sample;
+    if (TIFFTileSize64(tiff) != row * size_t(h) || row * size_t(h) > kMostTileBytes) return false;
+    std::vector<uint8_t> tile(row * size_t(h));
+    for (int y = 0; y < out.height; y += h)
+        for (int x = 0; x < out.width; x += w) {
+            if (TIFFReadTile(tiff, tile.data(), uint32_t(x), uint32_t(y), 0, 0) < 0) return false;
+            const size_t n = size_t(std::min(w, out.width - x)) * channels;
+            for (int i = 0; i < std::min(h, out.height - y); ++i)
+                putRow(floats, tile.data() + size_t(i) * row, size_t(x) * channels, n, y + i, out);
+        }
+    return true;
+}
+
+/// Everything else that libtiff knows how to show: palettes, bilevel, separate planes.
 bool readAsShown(TIFF* tiff, RawPicture& out) {
     out.space = SampleSpace::Rgb;
     out.alpha = out.premultiplied = true;
@@ -131,7 +185,7 @@ Result<RawPicture> decodeTiff(Data bytes) {
     out.orientation = tag<uint16_t>(tiff.get(), TIFFTAG_ORIENTATION, 1);
     if (describe(tiff.get(), out)) {
         out.allocate();
-        if (!readRows(tiff.get(), out)) return cutShort();
+        if (!(TIFFIsTiled(tiff.get()) ? readTiles : readRows)(tiff.get(), out)) return cutShort();
     } else {
         char why[1024] = "";
         if (!TIFFRGBAImageOK(tiff.get(), why))

@@ -6,6 +6,7 @@
 #include "base/geometry.h"
 #include "base/units.h"
 
+#include <array>
 #include <filesystem>
 #include <map>
 #include <optional>
@@ -55,8 +56,13 @@ struct FlapForm {
     std::string id, name, x, y, w, h;
 };
 
+/// What a piece is for; lists of forms are in this order.
+enum class FormGroup : unsigned char { Screen, Disc, Record, Cassette };
+inline constexpr std::array<std::string_view, 4> kFormGroupIds{"screen", "disc", "record", "cassette"};
+
 struct Form {
     std::string id, name, note;
+    FormGroup group = FormGroup::Screen;
     Unit unit = Unit::Mm;
     double ppi = 300; ///< customary resolution of a print form
     std::vector<Parameter> parameters;
@@ -123,7 +129,7 @@ Result<Form> loadForm(const std::filesystem::path& file);
 /// panels.
 Result<Flat> workOut(const Form& form, const ParameterValues& set = {});
 
-/// All forms of a folder, by file name; the first that is wrong ends it.
+/// All forms of a folder, by group and name; the first that is wrong ends it.
 Result<std::vector<Form>> loadForms(const std::filesystem::path& folder);
 
 } // namespace glyptos

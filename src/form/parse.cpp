@@ -137,8 +137,8 @@ FlapForm readFlap(const Json& json, const std::string& path) {
 
 Form readForm(const Json& json) {
     const Entry e(json, "form",
-                  {"schema", "id", "name", "note", "unit", "ppi", "parameters", "panels", "folds", "flaps",
-                   "bleed", "safety"});
+                  {"schema", "id", "name", "group", "note", "unit", "ppi", "parameters", "panels", "folds",
+                   "flaps", "bleed", "safety"});
     if (e.number("schema", 0) != 1) throw Wrong{"form.schema must be 1"};
     Form form;
     form.id = e.text("id");
@@ -147,6 +147,10 @@ Form readForm(const Json& json) {
     const std::string unit = e.text("unit");
     if (unit != "mm" && unit != "px") throw Wrong{"form.unit must be mm or px"};
     form.unit = unit == "mm" ? Unit::Mm : Unit::Px;
+    const std::string group = e.text("group", form.unit == Unit::Px ? "screen" : "record");
+    const auto known = std::find(kFormGroupIds.begin(), kFormGroupIds.end(), group);
+    if (known == kFormGroupIds.end()) throw Wrong{"form.group must be screen, disc, record or cassette"};
+    form.group = static_cast<FormGroup>(known - kFormGroupIds.begin());
     form.ppi = e.number("ppi", 300);
     form.parameters = e.list<Parameter>("parameters", readParameter);
     form.panels = e.list<PanelForm>("panels", readPanel);
@@ -194,6 +198,8 @@ Result<std::vector<Form>> loadForms(const std::filesystem::path& folder) {
         if (!form) return tl::unexpected(form.error());
         forms.push_back(std::move(*form));
     }
+    std::stable_sort(forms.begin(), forms.end(),
+                     [](const Form& a, const Form& b) { return a.group < b.group; });
     return forms;
 }
 

@@ -29,8 +29,9 @@ void collect(const Layer& layer, std::vector<std::string>& out) {
     if (const auto* shape = layer.as<ShapeContent>()) collect(*shape, out);
     if (const auto* group = layer.as<GroupContent>())
         for (const LayerPtr& inside : group->layers) collect(*inside, out);
-    if (const auto* picture = layer.mask ? std::get_if<PictureContent>(&layer.mask->form) : nullptr)
-        note(out, picture->source);
+    if (!layer.mask) return;
+    if (const auto* picture = std::get_if<PictureContent>(&layer.mask->form)) note(out, picture->source);
+    if (const auto* shape = std::get_if<ShapeContent>(&layer.mask->form)) collect(*shape, out);
 }
 
 /// What panels show, echoes followed; each panel is looked at once.

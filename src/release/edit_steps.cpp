@@ -1,5 +1,7 @@
 #include "release/edit_steps.h"
 
+#include "release/same.h"
+
 #include <algorithm>
 
 namespace glyptos {
@@ -7,7 +9,11 @@ namespace glyptos {
 ReleasePtr changed(const ReleasePtr& release, const std::function<void(Release&)>& change) {
     auto next = std::make_shared<Release>(*release);
     change(*next);
-    return next;
+    return unlessSame(release, std::move(next));
+}
+
+ReleasePtr unlessSame(const ReleasePtr& release, ReleasePtr next) {
+    return sameRelease(*release, *next) ? release : next;
 }
 
 std::string takeId(Release& release) {
@@ -45,7 +51,7 @@ ReleasePtr withChangedPiece(const ReleasePtr& release, const std::string& id,
     auto piece = std::make_shared<Piece>(*old);
     change(*piece, *next);
     replacePiece(*next, old, std::move(piece));
-    return next;
+    return unlessSame(release, std::move(next));
 }
 
 } // namespace glyptos

@@ -25,8 +25,8 @@ ReleasePtr withFacts(const ReleasePtr& release, const std::string& source, const
 /// The release without the sources that nothing in it shows: no take, mask, reference, nor the wall.
 ReleasePtr withoutUnusedSources(const ReleasePtr& release);
 
-/// A new piece of `form` with one empty take, at the end of the set. Fails when the form cannot be worked
-/// out.
+/// A new piece of `form` with one empty take, at the end of the set, under a name of its own. Fails when the
+/// form cannot be worked out.
 Result<ReleasePtr> withPiece(const ReleasePtr& release, std::shared_ptr<const Form> form,
                              const ParameterValues& values = {});
 ReleasePtr withoutPiece(const ReleasePtr& release, const std::string& piece);
@@ -57,8 +57,9 @@ ReleasePtr withLinearLight(const ReleasePtr& release, bool linear);
 ReleasePtr withReference(const ReleasePtr& release, const PanelRef& panel,
                          const std::optional<Reference>& reference);
 
-/// `layer` put directly in front of `above` (in the same group), or at the very front when that is empty. A
-/// layer without an id gets one, and so do the layers in it; the id is written to `newId` when given.
+/// `layer` put directly in front of `above` (in the same group), or at the very front when that is empty or
+/// when groups would be nested more than kDeepestGroup deep there. A layer without an id gets one, and so do
+/// the layers in it; the id is written to `newId` when given.
 ReleasePtr withLayer(const ReleasePtr& release, const PanelRef& panel, Layer layer,
                      const std::string& above = {}, std::string* newId = nullptr);
 ReleasePtr withoutLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& layer);

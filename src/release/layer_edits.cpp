@@ -3,6 +3,7 @@
 #include "release/echo.h"
 #include "release/edit_steps.h"
 #include "release/placing.h"
+#include "release/same.h"
 
 #include <algorithm>
 
@@ -17,7 +18,9 @@ ReleasePtr withStack(const ReleasePtr& release, const PanelRef& panel,
     auto next = std::make_shared<Release>(*release);
     auto piece = std::make_shared<Piece>(*old);
     auto take = std::make_shared<Take>(piece->take());
-    if (!change(take->stacks[panel.panel], *next)) return release;
+    const Stack& before = old->take().stack(panel.panel);
+    if (Stack& stack = take->stacks[panel.panel]; !change(stack, *next) || sameStack(before, stack))
+        return release;
     piece->takes[piece->current] = std::move(take);
     replacePiece(*next, old, std::move(piece));
     return next;
@@ -119,7 +122,10 @@ ReleasePtr withLayer(const ReleasePtr& release, const PanelRef& panel, Layer lay
         if (layer.id.empty()) renewIds(layer, next);
         if (newId) *newId = layer.id;
         auto made = std::make_shared<const Layer>(std::move(layer));
-        if (!atLayer(stack, above, [&](Stack& list, size_t i) { list.insert(list.begin() + long(i), made); }))
+        // What is nested too deeply to go in there goes in front of everything.
+        const bool fits = levelOf(stack, above) + depthOf(*made) <= kDeepestGroup;
+        if (!fits ||
+            !atLayer(stack, above, [&](Stack& list, size_t i) { list.insert(list.begin() + long(i), made); }))
             stack.insert(stack.begin(), made);
         return true;
     });

@@ -122,7 +122,7 @@ ReleasePtr withPalette(const ReleasePtr& release, const std::vector<NamedColour>
         before.erase(same);
     }
     for (const Swatch& gone : before) changeInks(*next, gone.id, letGo);
-    return next->palette == release->palette ? release : next;
+    return unlessSame(release, std::move(next));
 }
 
 ReleasePtr withSwatchColour(const ReleasePtr& release, const std::string& swatch, const Rgba& colour) {

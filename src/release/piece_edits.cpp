@@ -18,6 +18,17 @@ std::string freeTakeId(const Piece& piece) {
     }
 }
 
+/// The name, with a number behind it when another piece has it.
+std::string freeName(const Release& release, const std::string& wanted) {
+    const auto taken = [&](const std::string& name) {
+        return std::any_of(release.pieces.begin(), release.pieces.end(),
+                           [&](const PiecePtr& p) { return p->name == name; });
+    };
+    std::string name = wanted;
+    for (int i = 2; taken(name); ++i) name = wanted + " " + std::to_string(i);
+    return name;
+}
+
 Result<std::shared_ptr<const Flat>> flatOf(const Form& form, const ParameterValues& values) {
     auto flat = workOut(form, values);
     if (!flat) return tl::unexpected(flat.error());
@@ -72,7 +83,7 @@ Result<ReleasePtr> withPiece(const ReleasePtr& release, std::shared_ptr<const Fo
     return changed(release, [&](Release& r) {
         auto piece = std::make_shared<Piece>();
         piece->id = takeId(r);
-        piece->name = form->name;
+        piece->name = freeName(r, form->name);
         piece->form = std::move(form);
         piece->values = values;
         piece->flat = std::move(*flat);

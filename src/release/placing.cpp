@@ -160,8 +160,13 @@ Layer turned(Layer layer, Vec2 about, double degrees) {
 Layer flipped(Layer layer, bool upDown) {
     if (isGroup(layer))
         return eachInside(std::move(layer), [&](Layer child) { return flipped(std::move(child), upDown); });
+    const auto before = placementMap(layer.placement).inverse();
     bool& flip = upDown ? layer.placement.flipY : layer.placement.flipX;
     flip = !flip;
+    if (before && !layer.as<FillContent>()) {
+        const Affine onPanel = placementMap(layer.placement) * *before;
+        changeMask(layer, [&](Mask& mask) { mapPlacement(mask.placement, onPanel); });
+    }
     return layer;
 }
 

@@ -19,7 +19,7 @@ using RowSink = std::function<void(int y, int x, const RowPlanes& row, size_t n)
 
 class Renderer {
   public:
-    Renderer(PictureProvider& pictures, const FontLibrary& fonts, size_t cacheBytes = size_t(512) << 20);
+    Renderer(PictureProvider& pictures, const FontLibrary& fonts, size_t cacheBytes = size_t(256) << 20);
 
     /// Renders any region, tile by tile on all cores, from the middle outwards, and hands its rows to `sink`;
     /// pixels that no panel covers are left out. Stops early, between tiles, once `*cancel` is true.

@@ -1,5 +1,7 @@
 #include "type/font_library.h"
 
+#include "type/style_name.h"
+
 #include <algorithm>
 #include <fontconfig/fontconfig.h>
 #include <hb-ot.h>
@@ -29,9 +31,14 @@ const FcChar8* fc(const std::string& text) {
     return reinterpret_cast<const FcChar8*>(text.c_str());
 }
 
-bool isScalable(const FcPattern* pattern) {
-    FcBool outline = FcFalse;
-    return FcPatternGetBool(pattern, FC_OUTLINE, 0, &outline) == FcResultMatch && outline;
+bool flagOf(const FcPattern* pattern, const char* object) {
+    FcBool value = FcFalse;
+    return FcPatternGetBool(pattern, object, 0, &value) == FcResultMatch && value;
+}
+
+/// Outlines of one style; a variable font stands for its instances, which are listed beside it.
+bool isUsable(const FcPattern* pattern) {
+    return flagOf(pattern, FC_OUTLINE) && !flagOf(pattern, FC_VARIABLE);
 }
 
 } // namespace
@@ -40,7 +47,7 @@ std::shared_ptr<const Face> Face::open(const std::string& file, int index, std::
                                        std::string style) {
     hb_blob_t* blob = hb_blob_create_from_file_or_fail(file.c_str());
     if (!blob) return nullptr;
-    hb_face_t* face = hb_face_create(blob, static_cast<unsigned>(index));
+    hb_face_t* face = hb_face_create(blob, static_cast<unsigned>(index & 0xffff));
     hb_blob_destroy(blob);
     if (hb_face_get_glyph_count(face) == 0) {
         hb_face_destroy(face);
@@ -50,6 +57,9 @@ std::shared_ptr<const Face> Face::open(const std::string& file, int index, std::
     made->unitsPerEm_ = hb_face_get_upem(face);
     made->font_ = hb_font_create(face);
     hb_face_destroy(face);
+    // The upper half of fontconfig's index names an instance of a variable font, counted from 1.
+    if (const int instance = index >> 16; instance > 0)
+        hb_font_set_var_named_instance(made->font_, static_cast<unsigned>(instance - 1));
     hb_font_extents_t extents;
     if (hb_font_get_h_extents(made->font_, &extents)) {
         made->ascentEm_ = extents.ascender / made->unitsPerEm_;
@@ -90,7 +100,7 @@ FontLibrary::FontLibrary(const std::filesystem::path& shipped, bool shippedOnly)
         const FcFontSet* fonts = FcConfigGetFonts(config_->fc, set);
         for (int i = 0; fonts && i < fonts->nfont; ++i) {
             const FcPattern* font = fonts->fonts[i];
-            if (!isScalable(font)) continue;
+            if (!isUsable(font)) continue;
             auto& [own, styles] = found[stringOf(font, FC_FAMILY)];
             own = own || set == FcSetApplication;
             const Style style{intOf(font, FC_WEIGHT, 80), intOf(font, FC_SLANT, 0), stringOf(font, FC_STYLE)};
@@ -128,45 +138,62 @@ FacePtr FontLibrary::matched(void* raw) const {
     FcResult result = FcResultNoMatch;
     const PatternPtr best(FcFontMatch(config_->fc, pattern.get(), &result));
     if (!best) return nullptr;
-    return opened(stringOf(best.get(), FC_FILE), intOf(best.get(), FC_INDEX, 0) & 0xffff,
+    return opened(stringOf(best.get(), FC_FILE), intOf(best.get(), FC_INDEX, 0),
                   stringOf(best.get(), FC_FAMILY), stringOf(best.get(), FC_STYLE));
+}
+
+/// Of that family the style that looks nearest to `wanted`; of equals the one of that name, then the first by
+/// name.
+FacePtr FontLibrary::nearestInFamily(const std::string& family, const std::string& style) const {
+    const StyleTraits wanted = traitsOf(style);
+    const FcPattern* best = nullptr;
+    std::tuple<int, bool, std::string> rank;
+    for (const FcSetName set : {FcSetApplication, FcSetSystem}) {
+        const FcFontSet* fonts = FcConfigGetFonts(config_->fc, set);
+        for (int i = 0; fonts && i < fonts->nfont; ++i) {
+            const FcPattern* font = fonts->fonts[i];
+            if (stringOf(font, FC_FAMILY) != family || !isUsable(font)) continue;
+            const std::string name = stringOf(font, FC_STYLE);
+            const StyleTraits own{intOf(font, FC_WEIGHT, 80), intOf(font, FC_WIDTH, 100),
+                                  intOf(font, FC_SLANT, 0)};
+            const std::tuple<int, bool, std::string> here{name == style ? -1 : distance(own, wanted),
+                                                          set == FcSetSystem, name};
+            if (!best || here < rank) best = font, rank = here;
+        }
+    }
+    return best ? opened(stringOf(best, FC_FILE), intOf(best, FC_INDEX, 0), family, stringOf(best, FC_STYLE))
+                : nullptr;
 }
 
 FacePtr FontLibrary::face(const std::string& family, const std::string& style) const {
     const std::lock_guard lock(mutex_);
     auto& slot = byName_[{family, style}];
-    if (slot) return slot;
-    for (const FcSetName set : {FcSetApplication, FcSetSystem}) {
-        const FcFontSet* fonts = FcConfigGetFonts(config_->fc, set);
-        for (int i = 0; fonts && i < fonts->nfont; ++i) {
-            const FcPattern* font = fonts->fonts[i];
-            if (stringOf(font, FC_FAMILY) != family || stringOf(font, FC_STYLE) != style || !isScalable(font))
-                continue;
-            if ((slot = opened(stringOf(font, FC_FILE), intOf(font, FC_INDEX, 0) & 0xffff, family, style)))
-                return slot;
-        }
-    }
+    if (slot || (slot = nearestInFamily(family, style))) return slot;
+    const StyleTraits wanted = traitsOf(style);
     FcPattern* pattern = FcPatternCreate();
     FcPatternAddString(pattern, FC_FAMILY, fc(family));
-    // fontconfig weighs style names last; a weight read off the name brings the nearest style.
-    if (!style.empty()) FcPatternAddString(pattern, FC_STYLE, fc(style));
-    FcPatternAddInteger(pattern, FC_WEIGHT,
-                        style.find("Bold") != style.npos ? FC_WEIGHT_BOLD : FC_WEIGHT_REGULAR);
+    FcPatternAddInteger(pattern, FC_WEIGHT, wanted.weight);
+    FcPatternAddInteger(pattern, FC_WIDTH, wanted.width);
+    FcPatternAddInteger(pattern, FC_SLANT, wanted.slant);
     return slot = matched(pattern);
 }
 
 FacePtr FontLibrary::fallbackFor(char32_t codepoint, const Face& like) const {
     const std::lock_guard lock(mutex_);
-    if (const auto known = fallbacks_.find(codepoint); known != fallbacks_.end()) return known->second;
+    const std::tuple key{codepoint, like.family(), like.style()};
+    if (const auto known = fallbacks_.find(key); known != fallbacks_.end()) return known->second;
+    const StyleTraits near = traitsOf(like.style());
     FcPattern* pattern = FcPatternCreate();
     FcPatternAddString(pattern, FC_FAMILY, fc(like.family()));
+    FcPatternAddInteger(pattern, FC_WEIGHT, near.weight);
+    FcPatternAddInteger(pattern, FC_SLANT, near.slant);
     FcCharSet* wanted = FcCharSetCreate();
     FcCharSetAddChar(wanted, codepoint);
     FcPatternAddCharSet(pattern, FC_CHARSET, wanted);
     FcCharSetDestroy(wanted);
     FacePtr face = matched(pattern);
     if (face && !face->has(codepoint)) face = nullptr;
-    return fallbacks_[codepoint] = face;
+    return fallbacks_[key] = face;
 }
 
 } // namespace glyptos

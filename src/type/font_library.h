@@ -8,6 +8,7 @@
 #include <mutex>
 #include <optional>
 #include <string>
+#include <tuple>
 #include <vector>
 
 struct hb_font_t;
@@ -60,15 +61,18 @@ class FontLibrary {
 
     /// Shipped families first, then by name.
     const std::vector<FamilyInfo>& families() const { return families_; }
-    /// The face of that family and style; the nearest there is when either is missing (compare the names).
-    /// Nothing only when no font at all can be opened.
+    /// The face of that family and style; else the style of the family that is nearest in slant, width and
+    /// weight, by what its name says (style_name.h); else another family (compare the names). Nothing only
+    /// when no font at all can be opened.
     FacePtr face(const std::string& family, const std::string& style) const;
-    /// A face that has `codepoint`, near in style to `like`; nothing when no font has it.
+    /// A face that has `codepoint`, near in style to `like`; nothing when no font has it. The same for every
+    /// asker.
     FacePtr fallbackFor(char32_t codepoint, const Face& like) const;
 
   private:
     struct Config;
     FacePtr matched(void* pattern) const;
+    FacePtr nearestInFamily(const std::string& family, const std::string& style) const;
     FacePtr opened(const std::string& file, int index, const std::string& family,
                    const std::string& style) const;
 
@@ -77,7 +81,8 @@ class FontLibrary {
     mutable std::mutex mutex_;
     mutable std::map<std::pair<std::string, int>, FacePtr> open_;
     mutable std::map<std::pair<std::string, std::string>, FacePtr> byName_;
-    mutable std::map<char32_t, FacePtr> fallbacks_;
+    /// By code point and by the family and style that lack it.
+    mutable std::map<std::tuple<char32_t, std::string, std::string>, FacePtr> fallbacks_;
 };
 
 } // namespace glyptos

@@ -128,7 +128,7 @@ class ArrangingTest : public QObject {
         t->document().selectLayer(red);
         t->action("Lock")->trigger();
         QCOMPARE(t->document().history().undoName(), std::string("Lock Red"));
-        QVERIFY(t->action("Unlock") && !t->action("Dissolve group")->isEnabled());
+        QVERIFY(t->action("Unlock") && !t->action("Ungroup")->isEnabled());
         QTest::mouseClick(&t->bench(), Qt::LeftButton, {}, t->on({650, 650}));
         QVERIFY(t->document().layers().empty());
         t->document().selectLayer(red); // from the stack it can be taken in hand, and stays where it is
@@ -238,7 +238,7 @@ class ArrangingTest : public QObject {
         for (const auto& id : {red, blue, gold}) QCOMPARE(t->bounds(id).x, 300.0);
         choose("Align to the panel", "Right edges");
         for (const auto& id : {red, blue, gold}) QCOMPARE(t->bounds(id).right(), 3000.0);
-        choose("Align to each other", "Spread down");
+        choose("Align to each other", "Distribute down");
         // 400…900, then 400 high, then 2000…2500: gaps of 350.
         QCOMPARE(t->bounds(blue).y, 1250.0);
         QCOMPARE(t->document().history().undoName(), std::string("Spread 3 layers"));
@@ -246,13 +246,13 @@ class ArrangingTest : public QObject {
 
     void groupOfSeveralAndBack() {
         select({red, gold});
-        t->action("Put in a group")->trigger();
+        t->action("Group")->trigger();
         QCOMPARE(names(), QString("Group Blue"));
         QCOMPARE(t->document().layer(), t->layer("Group")->id);
         // It is moved by the hand as one.
         t->drag(t->bench(), t->on({650, 650}), t->on({750, 650}));
         QVERIFY(isAbout(t->bounds(red).x, 500) && isAbout(t->bounds(gold).x, 400));
-        t->action("Dissolve group")->trigger();
+        t->action("Ungroup")->trigger();
         QCOMPARE(names(), QString("Red Gold Blue"));
         QCOMPARE(t->document().layers().size(), size_t(2));
     }

@@ -198,7 +198,7 @@ class GatherTest : public QObject {
         // Two of them as one.
         const Stack& wall = stackOf(*t->document().release(), wallPanel());
         t->document().selectLayers({wall[0]->id, wall[1]->id});
-        t->action("Put in a group")->trigger();
+        t->action("Group")->trigger();
         QCOMPARE(stackOf(*t->document().release(), wallPanel()).size(), size_t(4));
         // The pieces know nothing of it.
         t->window->showStep(Step::Compose);

@@ -83,6 +83,29 @@ class RenderServiceTest : public QObject {
         QVERIFY(!reached);
     }
 
+    /// A new requester where an old one lived is another one: nothing that the old one asked for reaches it.
+    void anAddressIsNoName() {
+        alignas(QObject) unsigned char place[sizeof(QObject)];
+        auto* first = new (place) QObject;
+        std::vector<int> reached;
+        for (int i = 0; i < 3; ++i) { // waiting, being rendered and delivered, as it comes
+            service->request(first, 0, slow(uint32_t(300 + i), 1, {}), {0, 0, 900, 900},
+                             [&](QImage) { reached.push_back(1); });
+            QTest::qWait(i * 40);
+            reached.clear();
+            first->~QObject();
+            first = new (place) QObject;
+            bool own = false;
+            service->request(first, 0, slow(uint32_t(400 + i), 1, {}), {0, 0, 300, 300}, [&](QImage image) {
+                own = image.width() == 300;
+                reached.push_back(2);
+            });
+            QVERIFY(QTest::qWaitFor([&] { return own && !service->busy(); }, 30000));
+            QCOMPARE(reached, std::vector<int>{2});
+        }
+        first->~QObject();
+    }
+
     void theShareOfMemoryIsSetAndRemembered() {
         QStandardPaths::setTestModeEnabled(true);
         QCoreApplication::setOrganizationName(QStringLiteral("glyptos-tests"));

@@ -53,14 +53,14 @@ class StackTest : public QObject {
 
     void dragIntoAGroup() {
         t->document().selectLayer(t->layer("Sea")->id);
-        t->action("Put in a group")->trigger();
+        t->action("Group")->trigger();
         QCOMPARE(order(), QStringLiteral("Mist Group ( Sea ) Sand"));
         QCOMPARE(t->document().layer(), t->layer("Group")->id);
         t->settle();
         t->drag(t->stack(), card("Mist").center(), card("Group").center() + QPoint(0, 8));
         QCOMPARE(order(), QStringLiteral("Group ( Mist Sea ) Sand"));
         t->document().selectLayer(t->layer("Group")->id);
-        t->action("Dissolve group")->trigger();
+        t->action("Ungroup")->trigger();
         QCOMPARE(order(), QStringLiteral("Mist Sea Sand"));
     }
 

@@ -95,6 +95,45 @@ class CliTest : public QObject {
         QVERIFY(pdf.json()["mostInkPercent"].toDouble() <= 330);
     }
 
+    /// A picture that cannot be decoded is named on stderr and in JSON whatever is written, and the exit says
+    /// so.
+    void aPictureThatCannotBeDecoded() {
+        auto bytes = jpegOf(300, 300, [](int x, int y) { return quarters(x, y, 300, 300); });
+        bytes.resize(bytes.size() / 3);
+        auto source = std::make_shared<Source>();
+        source->id = contentId(bytes), source->name = "Torn harbour.jpg", source->format = "jpeg";
+        source->width = source->height = 300;
+        source->bytes = std::make_shared<const std::vector<uint8_t>>(bytes);
+        ReleasePtr r = std::make_shared<const Release>();
+        const FormList forms = shippedForms().value();
+        for (const auto& form : forms)
+            if (form->id == "digital-cover" || form->id == "sleeve-7") r = *withPiece(r, form);
+        Layer layer;
+        layer.content = PictureContent{source->id, {0, 0, 1, 1}};
+        for (const PiecePtr& piece : r->pieces)
+            r = withLayer(withSource(r, source), {piece->id, "front"}, layer);
+        QVERIFY(saveProject(*r, at("torn.glyptos").toStdString()));
+        const QList<QStringList> ways{
+            {"render", "torn.glyptos", "--width", "200", "--out", "a.png"},
+            {"render", "torn.glyptos", "--width", "200", "--out", "a.jpg"},
+            {"export", "torn.glyptos", "--piece", "digital-cover", "--as", "png", "--width", "200", "--out",
+             "b.png"},
+            {"export", "torn.glyptos", "--piece", "digital-cover", "--as", "jpeg", "--width", "200", "--out",
+             "b.jpg"},
+            {"export", "torn.glyptos", "--piece", "digital-cover", "--as", "ora", "--out", "b.ora"},
+            {"export", "torn.glyptos", "--piece", "sleeve-7", "--as", "pdf", "--out", "b.pdf"}};
+        for (const QStringList& way : ways) {
+            const Ran ran = run(way + QStringList{"--json"});
+            QCOMPARE(ran.code, 1);
+            QVERIFY(QFileInfo(at(way.last())).size() > 0);
+            const QString err = QString::fromUtf8(ran.err);
+            QVERIFY2(err.contains("“Torn harbour.jpg” is cut short") && err.count('\n') == 1,
+                     qPrintable(err));
+            QCOMPARE(ran.json()["missing"].toArray(), QJsonArray{"Torn harbour.jpg"});
+            QCOMPARE(run(way).code, 1);
+        }
+    }
+
     void formsAndTheirFigures() {
         const Ran all = run({"forms", "--json"});
         QStringList ids;

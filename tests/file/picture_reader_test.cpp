@@ -158,6 +158,37 @@ class PictureReaderTest : public QObject {
         QCOMPARE(int(p.row<uint16_t>(1)[4 * 3]), 1003);
     }
 
+    /// In rows or in tiles, also of the least size, that do not divide the picture; floats become 16 bits,
+    /// and what they hold beyond black and white is cut off.
+    void tiffsInTilesAndOfFloats() {
+        const auto sample = [](int x, int y, int c) {
+            return c == 3 ? float(y % 5) / 4 : c == 0 ? float(x) / 40 : c == 1 ? float(y) / 40 : 0.25f;
+        };
+        for (const int bits : {8, 16, 32})
+            for (const int tile : {0, 16, 48}) {
+                const Picture p = decoded(tiledTiffOf(37, 29, tile, bits, sample));
+                QCOMPARE(p.width, 37);
+                QCOMPARE(p.is16(), bits > 8);
+                for (int y = 0; y < 29; ++y)
+                    for (int x = 0; x < 37; ++x)
+                        for (int c = 0; c < 4; ++c) {
+                            const int got =
+                                p.is16() ? p.row<uint16_t>(y)[4 * x + c] : p.row<uint8_t>(y)[4 * x + c];
+                            QCOMPARE(got, int(std::lround(sample(x, y, c) * (p.is16() ? 65535.f : 255.f))));
+                        }
+            }
+        const Picture bright = decoded(tiledTiffOf(4, 1, 0, 32, [](int x, int, int c) {
+            constexpr float values[] = {-3, 7, NAN, 1};
+            return c == 3 ? 1 : values[x];
+        }));
+        QCOMPARE(int(bright.row<uint16_t>(0)[0]), 0);
+        QCOMPARE(int(bright.row<uint16_t>(0)[4]), 65535);
+        QCOMPARE(int(bright.row<uint16_t>(0)[8]), 0);
+        auto cut = tiledTiffOf(64, 64, 16, 8, sample);
+        cut.resize(cut.size() / 2);
+        QVERIFY(!decodePicture(cut, "cut.tif", {}));
+    }
+
     void coloursOfSeeThroughPixelsStayWhole() {
         const auto shade = [](int x, int) { return std::array<uint8_t, 4>{255, 100, 0, uint8_t(x * 12)}; };
         for (const auto& bytes : {pngOf(20, 3, shade), webpOf(20, 3, shade)}) {

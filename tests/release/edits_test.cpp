@@ -1,6 +1,7 @@
 #include "release/edits.h"
 
 #include "release/history.h"
+#include "release/palette_edits.h"
 #include "support/pictures.h"
 
 #include <QRandomGenerator>
@@ -49,6 +50,48 @@ class EditsTest : public QObject {
                 findLayer(stackOf(*b, frontOf(b)), "x")); // the same node
         QVERIFY(withChangedLayer(a, frontOf(a), "nobody", [](Layer&) {}) == a);
         QVERIFY(withBrief(a, a->brief) == a);
+    }
+
+    /// Edits that come to nothing give back the release itself, so that no step is made of them.
+    void whatChangesNothingIsTheSameRelease() {
+        Layer fill;
+        fill.name = "Fill";
+        fill.content = FillContent{Ink{1, 0, 0, 1}};
+        Mask mask;
+        mask.form = ShapeContent{};
+        fill.mask = std::make_shared<const Mask>(mask);
+        ReleasePtr r = screenRelease(10, 10);
+        const PanelRef front = frontOf(r);
+        std::string a, b, group;
+        r = withLayer(withLayer(r, front, fill, {}, &a), front, fill, {}, &b);
+        r = *withGrouped(r, front, {a}, &group);
+        r = withSwatches(r, {{"rust", {0.5f, 0.2f, 0.1f, 1}}});
+        const std::string rust = r->palette[0].id;
+        QCOMPARE(withChangedLayer(r, front, a, [](Layer&) {}), r);
+        QCOMPARE(withChangedLayer(r, front, a, [](Layer& l) { l.opacity = 1, l.name = "Fill"; }), r);
+        QCOMPARE(
+            withChangedLayer(r, front, a, [&](Layer& l) { l.mask = std::make_shared<const Mask>(mask); }), r);
+        QCOMPARE(withChangedLayer(r, front, group, [](Layer& l) { l.on = true; }), r);
+        QVERIFY(withChangedLayer(r, front, a, [](Layer& l) { l.opacity = 0.5; }) != r);
+        QVERIFY(withChangedLayer(r, front, a, [](Layer& l) {
+                    Mask other = *l.mask;
+                    other.feather = 3;
+                    l.mask = std::make_shared<const Mask>(other);
+                }) != r);
+        QCOMPARE(withMovedLayer(r, front, a, group, 0), r);
+        QCOMPARE(withUngrouped(r, front, b), r);
+        QCOMPARE(withOrder(r, front, {b}, Nearer::Front), r);
+        QCOMPARE(withBrief(r, r->brief), r);
+        QCOMPARE(withReference(r, front, std::nullopt), r);
+        const Reference reference{"none", {}, Reference::Way::Over, 0.5, 0.5};
+        const ReleasePtr referred = withReference(r, front, reference);
+        QVERIFY(referred != r);
+        QCOMPARE(withReference(referred, front, reference), referred);
+        QCOMPARE(withSwatchName(r, rust, "rust"), r);
+        QCOMPARE(withSwatchColour(r, rust, {0.5f, 0.2f, 0.1f, 1}), r);
+        QCOMPARE(withMovedSwatch(r, rust, 0), r);
+        QCOMPARE(withPalette(r, {{"rust", {0.5f, 0.2f, 0.1f, 1}}}), r);
+        QCOMPARE(*withTake(r, front.piece, "A"), r);
     }
 
     void orderInTheStack() {

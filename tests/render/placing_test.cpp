@@ -116,6 +116,30 @@ class PlacingTest : public QObject {
         QCOMPARE(*moved(l, {5, 6}).mask, mask);
     }
 
+    /// Flipping takes a linked mask along: a point of the layer and the point of the mask over it stay
+    /// together.
+    void flippingTakesLinkedMasksAlong() {
+        for (const bool upDown : {false, true})
+            for (const bool linked : {false, true}) {
+                Layer layer;
+                layer.content = ShapeContent{};
+                layer.placement = {{30, 20}, 1, 1, 25, false, true, 10};
+                Mask mask;
+                mask.form = ShapeContent{};
+                mask.linked = linked;
+                mask.placement = {{42, 11}, 0.5, 0.75, -40, true, false, 0};
+                layer.mask = std::make_shared<const Mask>(mask);
+                const Layer after = flipped(layer, upDown);
+                const Affine toLayer = *placementMap(layer.placement).inverse(),
+                             afterToLayer = *placementMap(after.placement).inverse();
+                for (const Vec2 p : {Vec2{0, 0}, Vec2{7, -3}, Vec2{-2, 9}}) {
+                    const Vec2 was = toLayer.map(placementMap(mask.placement).map(p));
+                    const Vec2 now = afterToLayer.map(placementMap(after.mask->placement).map(p));
+                    QCOMPARE((was - now).length() < 1e-9, linked);
+                }
+            }
+    }
+
     void picturesSlideUnderTheirFrame() {
         Layer l;
         l.content = PictureContent{"s", {0.25, 0.25, 0.5, 0.5}};

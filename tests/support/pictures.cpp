@@ -105,6 +105,47 @@ std::vector<uint8_t> tiffOf(int width, int height, int channels,
     return readFile(file).value();
 }
 
+std::vector<uint8_t> tiledTiffOf(int width, int height, int tile, int bits,
+                                 const std::function<float(int, int, int)>& sample) {
+    QTemporaryDir folder;
+    const std::string file = (folder.path() + "/made.tif").toStdString();
+    TIFF* tiff = TIFFOpen(file.c_str(), "w");
+    TIFFSetField(tiff, TIFFTAG_IMAGEWIDTH, width);
+    TIFFSetField(tiff, TIFFTAG_IMAGELENGTH, height);
+    TIFFSetField(tiff, TIFFTAG_BITSPERSAMPLE, bits);
+    TIFFSetField(tiff, TIFFTAG_SAMPLESPERPIXEL, 4);
+    TIFFSetField(tiff, TIFFTAG_PHOTOMETRIC, PHOTOMETRIC_RGB);
+    TIFFSetField(tiff, TIFFTAG_PLANARCONFIG, PLANARCONFIG_CONTIG);
+    TIFFSetField(tiff, TIFFTAG_SAMPLEFORMAT, bits == 32 ? SAMPLEFORMAT_IEEEFP : SAMPLEFORMAT_UINT);
+    const uint16_t straight = EXTRASAMPLE_UNASSALPHA;
+    TIFFSetField(tiff, TIFFTAG_EXTRASAMPLES, 1, &straight);
+    if (tile > 0) {
+        TIFFSetField(tiff, TIFFTAG_TILEWIDTH, tile);
+        TIFFSetField(tiff, TIFFTAG_TILELENGTH, tile);
+    }
+    const auto put = [&](std::vector<uint8_t>& out, float v) {
+        const uint16_t whole = uint16_t(std::lround(v * (bits == 8 ? 255 : 65535)));
+        const auto* bytes =
+            bits == 32 ? reinterpret_cast<const uint8_t*>(&v) : reinterpret_cast<const uint8_t*>(&whole);
+        out.insert(out.end(), bytes, bytes + bits / 8);
+    };
+    const auto block = [&](int x0, int y0, int w, int h) {
+        std::vector<uint8_t> out;
+        for (int y = y0; y < y0 + h; ++y)
+            for (int x = x0; x < x0 + w; ++x)
+                for (int c = 0; c < 4; ++c) put(out, x < width && y < height ? sample(x, y, c) : 0);
+        return out;
+    };
+    if (tile == 0)
+        for (int y = 0; y < height; ++y) TIFFWriteScanline(tiff, block(0, y, width, 1).data(), uint32_t(y));
+    else
+        for (int y = 0; y < height; y += tile)
+            for (int x = 0; x < width; x += tile)
+                TIFFWriteTile(tiff, block(x, y, tile, tile).data(), uint32_t(x), uint32_t(y), 0, 0);
+    TIFFClose(tiff);
+    return readFile(file).value();
+}
+
 std::vector<uint8_t> cmykJpegOf(int width, int height, std::array<uint8_t, 4> inks) {
     jpeg_compress_struct info{};
     jpeg_error_mgr errors{};

@@ -29,6 +29,10 @@ std::vector<uint8_t> webpOf(int width, int height, const Shade& shade);
 std::vector<uint8_t> tiffOf(int width, int height, int channels,
                             const std::function<uint8_t(int x, int y, int c)>& sample,
                             const std::vector<uint8_t>& profile = {}, int orientation = 1);
+/// Chunky TIFF in tiles of `tile` × `tile`, or in rows when that is 0, of RGBA (straight alpha) as 8- or
+/// 16-bit samples or as 32-bit floats; sample() gives 0…1.
+std::vector<uint8_t> tiledTiffOf(int width, int height, int tile, int bits,
+                                 const std::function<float(int x, int y, int c)>& sample);
 /// CMYK JPEG with Adobe's marker (values stored inverted); inks 0…255.
 std::vector<uint8_t> cmykJpegOf(int width, int height, std::array<uint8_t, 4> inks);
 /// The JPEG with an Exif orientation put in.

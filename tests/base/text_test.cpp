@@ -1,0 +1,66 @@
+// Text from outside: well-formed or mended, and trimmed by characters.
+#include "base/text.h"
+
+#include <QtTest>
+
+using namespace glyptos;
+
+class TextTest : public QObject {
+    Q_OBJECT
+  private Q_SLOTS:
+    void trimmedByCharacters_data() {
+        QTest::addColumn<QString>("given");
+        QTest::addColumn<QString>("left");
+        QTest::newRow("ends in à") << "  Et voilà  "
+                                   << "Et voilà";
+        QTest::newRow("ends in Š") << "Kamenný Š"
+                                   << "Kamenný Š";
+        QTest::newRow("begins with ¿") << "¿Qué?"
+                                       << "¿Qué?";
+        QTest::newRow("no-break, thin and wide spaces")
+            << QString::fromUtf8("\u00a0\u2009Höfn\u3000\u202f") << "Höfn";
+        QTest::newRow("a byte order mark") << QString::fromUtf8("\ufeffKvöld") << "Kvöld";
+        QTest::newRow("nothing but blanks") << QString::fromUtf8(" \t\u2003\r\n") << "";
+        QTest::newRow("emoji") << QString::fromUtf8(" 🌊 ") << QString::fromUtf8("🌊");
+    }
+    void trimmedByCharacters() {
+        QFETCH(QString, given);
+        QFETCH(QString, left);
+        QCOMPARE(QString::fromStdString(trimmed(given.toStdString())), left);
+    }
+
+    void alsoOtherCharacters() {
+        QCOMPARE(trimmed("– “Low Water” –", "–"), std::string("“Low Water”"));
+        // The bytes of a dash are also those of other signs: “ shares its first two.
+        QCOMPARE(trimmed("“Salt”", "–—"), std::string("“Salt”"));
+    }
+
+    /// Every string of up to four bytes from the borders of the table is judged as Qt's decoder does.
+    void wellFormedAsUnicodeSays() {
+        const unsigned char edges[] = {0x00, 0x41, 0x7f, 0x80, 0x8f, 0x90, 0x9f, 0xa0, 0xbf,
+                                       0xc0, 0xc1, 0xc2, 0xdf, 0xe0, 0xe1, 0xec, 0xed, 0xee,
+                                       0xef, 0xf0, 0xf1, 0xf3, 0xf4, 0xf5, 0xff};
+        for (const auto a : edges)
+            for (const auto b : edges)
+                for (const auto c : edges)
+                    for (const auto d : edges) {
+                        const std::string bytes{char(a), char(b), char(c), char(d)};
+                        QStringDecoder decoder(QStringDecoder::Utf8, QStringDecoder::Flag::Stateless);
+                        const QString decoded = decoder.decode(QByteArray::fromStdString(bytes));
+                        Q_UNUSED(decoded);
+                        QVERIFY2(isUtf8(bytes) == !decoder.hasError(),
+                                 QByteArray::fromStdString(bytes).toHex());
+                        QVERIFY(isUtf8(validUtf8(bytes)));
+                        if (isUtf8(bytes)) QCOMPARE(validUtf8(bytes), bytes);
+                    }
+    }
+
+    void whatCannotBeReadIsMarked() {
+        QCOMPARE(validUtf8("Et voil\xc3"), std::string("Et voil\xef\xbf\xbd"));
+        QCOMPARE(nameOf(std::filesystem::path("/photos/caf\xe9.jpg")), std::string("caf\xef\xbf\xbd.jpg"));
+        QCOMPARE(stemOf(std::filesystem::path("Höfn.kvöld.png")), std::string("Höfn.kvöld"));
+    }
+};
+
+QTEST_GUILESS_MAIN(TextTest)
+#include "text_test.moc"
