@@ -37,9 +37,8 @@ BenchBar::BenchBar(BenchGrid& grid, SizeLadder& ladder)
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(4);
-    QLabel* take = roleLabel(tr("Take"), "soft");
-    take->setWordWrap(false);
-    row->addWidget(take);
+    row->addWidget(word_ = roleLabel(tr("Take"), "soft"));
+    word_->setWordWrap(false);
     takes_ = new QWidget;
     auto* takes = new QHBoxLayout(takes_);
     takes->setContentsMargins(0, 0, 0, 0);

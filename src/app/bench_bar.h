@@ -18,6 +18,8 @@ class BenchBar : public QWidget {
     /// The next take of the piece, or the one before, round and round.
     void stepTake(int by);
     void setWay(Reference::Way way);
+    /// The word before the takes, which gives way first when there is little room.
+    QLabel* word() const { return word_; }
 
   Q_SIGNALS:
     /// A file with a reference picture is wanted.
@@ -34,6 +36,7 @@ class BenchBar : public QWidget {
     BenchGrid& grid_;
     SizeLadder& ladder_;
     Document* document_ = nullptr;
+    QLabel* word_;
     QWidget* takes_;
     QToolButton *beside_, *reference_, *sizes_;
     QMenu* references_;

@@ -10,7 +10,7 @@ namespace glyptos {
 namespace {
 
 constexpr int kRuler = 20;     // px
-constexpr double kMargin = 16; // px round a fitted sheet
+constexpr double kMargin = 12; // px round a fitted sheet
 
 } // namespace
 

@@ -13,7 +13,7 @@ namespace glyptos {
 ComposeFoot::ComposeFoot(ComposeBench* bench, BenchBar* bar)
     : bench_(bench)
     , bar_(bar) {
-    setFixedHeight(34);
+    setFixedHeight(30);
     setMinimumWidth(240); // what has no room folds instead of widening the window
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(10, 1, 10, 1);
@@ -53,6 +53,7 @@ void ComposeFoot::setDocument(Document* document) {
     connect(document_, &Document::changed, this, &ComposeFoot::refreshPanels);
     connect(document_, &Document::selectionChanged, this, &ComposeFoot::refreshPanels);
     refreshPanels();
+    refreshZoom();
 }
 
 void ComposeFoot::resizeEvent(QResizeEvent* event) {
@@ -65,9 +66,12 @@ void ComposeFoot::fold() {
     for (int i = 0; i < layout()->count(); ++i)
         if (QWidget* w = layout()->itemAt(i)->widget(); w && w != key_ && w != lines_ && !w->isHidden())
             others += w->sizeHint().width() + layout()->spacing();
-    const bool room = others + key_->sizeHint().width() + layout()->spacing() <= width();
+    const int word = bar_->word()->isHidden() ? 0 : bar_->word()->sizeHint().width() + 4;
+    const int needed = others + key_->sizeHint().width() + layout()->spacing();
+    const bool room = needed - word <= width();
     key_->setVisible(room);
     lines_->setVisible(!room);
+    bar_->word()->setVisible(!room || needed + (word ? 0 : bar_->word()->sizeHint().width() + 4) <= width());
 }
 
 QToolButton* ComposeFoot::makePanelButton() {

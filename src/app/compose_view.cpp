@@ -87,7 +87,7 @@ void ComposeView::makeKeys() {
 
 QWidget* ComposeView::makeHandBar() {
     auto* bar = new QWidget;
-    bar->setFixedHeight(38);
+    bar->setFixedHeight(36);
     auto* words = new QHBoxLayout(bar);
     words->setContentsMargins(12, 3, 12, 3);
     words->setSpacing(4);

@@ -1,5 +1,6 @@
 #include "app/place_section.h"
 
+#include "release/limits.h"
 #include "release/placing.h"
 
 namespace glyptos {
@@ -34,9 +35,12 @@ PlaceSection::PlaceSection(Engine& engine)
         const Frame after = frameOfLayer(l);
         l = moved(l, before.toPanel.map(before.box.centre()) - after.toPanel.map(after.box.centre()));
     });
-    auto* across = new QPushButton(tr("Flip horizontally"));
-    auto* down = new QPushButton(tr("Flip vertically"));
+    auto* across = new QPushButton(tr("Flip ↔"));
+    auto* down = new QPushButton(tr("Flip ↕"));
     connect(across, &QPushButton::clicked, this, [this] { flip(false); });
+    across->setAccessibleName(tr("Flip horizontally"));
+    down->setAccessibleName(tr("Flip vertically"));
+    for (QPushButton* button : {across, down}) button->setToolTip(button->accessibleName());
     connect(down, &QPushButton::clicked, this, [this] { flip(true); });
     form->addRow(new FieldLabel(tr("Place"), x_), inOneRow({x_, y_}));
     form->addRow(new FieldLabel(tr("Size"), w_), inOneRow({w_, h_}));
@@ -69,7 +73,7 @@ void PlaceSection::flip(bool upDown) {
 
 void PlaceSection::refresh(const Layer& layer) {
     FieldUnit size = lengthUnit();
-    size.least = 0.001;
+    size.least = 0.001, size.most = kLargestSide;
     for (NumberField* f : {x_, y_}) f->setUnit(lengthUnit());
     for (NumberField* f : {w_, h_}) f->setUnit(size);
     const Frame frame = frameOfLayer(layer);

@@ -17,7 +17,7 @@ namespace glyptos {
 namespace {
 
 constexpr int kStrip = 92, kFoot = 22, kLeft = 16, kGap = 16;
-constexpr int kLine = 30, kLineMiniature = 22; // folded
+constexpr int kLine = 28, kLineMiniature = 22; // folded
 constexpr int kFoldButton = 26, kAddWidth = 66;
 /// A screen piece has no size of its own; it stands as large as a 12-inch front when it is 3000 px wide.
 constexpr double kMmPerScreenPx = 315.0 / 3000;

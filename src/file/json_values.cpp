@@ -1,5 +1,7 @@
 #include "file/json_values.h"
 
+#include "release/limits.h"
+
 namespace glyptos {
 namespace {
 
@@ -221,12 +223,12 @@ Json toJson(const ShapeContent& s) {
 ShapeContent readShape(const Entry& e) {
     ShapeContent s;
     s.kind = e.oneOf<ShapeKind>("shape", kShapeKinds);
-    s.width = e.between("width", 0, 1e7);
-    s.height = e.between("height", 0, 1e7);
+    s.width = e.between("width", 0, kLargestSide);
+    s.height = e.between("height", 0, kLargestSide);
     if (s.kind == ShapeKind::Free) {
         s.contours = readContours(e);
     } else {
-        s.corner = e.between("corner", 0, 1e7);
+        s.corner = e.between("corner", 0, kLargestSide);
         s.points = e.whole("points", 3, 200);
         s.inner = e.between("inner", 0.05, 1);
     }
@@ -252,7 +254,7 @@ Mask readMask(const Entry& e) {
     m.inverted = e.flag("inverted");
     m.linked = e.flag("linked");
     m.strength = e.between("strength", 0, 1);
-    m.feather = e.between("feather", 0, 1e7);
+    m.feather = e.between("feather", 0, kLargestSide);
     m.placement = readPlacement(e.inside("placement"));
     if (e.has("picture"))
         m.form = readPicture(e.inside("picture"));

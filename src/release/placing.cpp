@@ -1,6 +1,7 @@
 #include "release/placing.h"
 
 #include "base/units.h"
+#include "release/limits.h"
 
 #include <algorithm>
 #include <functional>
@@ -115,7 +116,7 @@ Layer scaled(Layer layer, Vec2 about, double factor) {
     };
     changeMask(layer, [&](Mask& mask) {
         scalePlacement(mask.placement);
-        mask.feather *= factor;
+        mask.feather = std::min(mask.feather * factor, kLargestSide);
     });
     if (isGroup(layer))
         return eachInside(std::move(layer),
@@ -130,7 +131,7 @@ Layer scaled(Layer layer, Vec2 about, double factor) {
         text->spec.measure *= factor;
     }
     if (auto* shape = std::get_if<ShapeContent>(&layer.content)) {
-        shape->corner *= factor;
+        shape->corner = std::min(shape->corner * factor, kLargestSide);
         if (shape->stroke) shape->stroke->width *= factor;
         takeScale(layer);
     }

@@ -1,5 +1,8 @@
 #include "release/shape.h"
 
+#include "release/limits.h"
+
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -116,6 +119,9 @@ Rect extentOf(const ShapeContent& shape) {
 }
 
 ShapeContent stretched(ShapeContent shape, double kx, double ky) {
+    // As far as shapes can grow.
+    kx = std::min(kx, kLargestSide / std::max(shape.width, 1e-12));
+    ky = std::min(ky, kLargestSide / std::max(shape.height, 1e-12));
     shape.width *= kx, shape.height *= ky;
     if (shape.fill) stretchPaint(*shape.fill, kx, ky);
     if (shape.stroke) stretchPaint(shape.stroke->paint, kx, ky);

@@ -241,7 +241,7 @@ class ArrangingTest : public QObject {
         choose("Align to each other", "Distribute down");
         // 400…900, then 400 high, then 2000…2500: gaps of 350.
         QCOMPARE(t->bounds(blue).y, 1250.0);
-        QCOMPARE(t->document().history().undoName(), std::string("Spread 3 layers"));
+        QCOMPARE(t->document().history().undoName(), std::string("Distribute 3 layers"));
     }
 
     void groupOfSeveralAndBack() {

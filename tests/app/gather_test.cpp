@@ -453,8 +453,10 @@ class GatherTest : public QObject {
         QCOMPARE(now->brief.artist, std::string("Máni & Þórdís"));
         QCOMPARE(now->palette.size(), size_t(4));
         for (const PiecePtr& piece : now->pieces) {
-            const Stack& front = piece->take().stack(piece->flat->panels.back().id);
-            QVERIFY(front.size() == 5);
+            const Panel& panel = piece->flat->panels.back();
+            const Stack& front = piece->take().stack(panel.id);
+            QCOMPARE(front.size(), size_t(suitsStart(panel) ? 5 : 0));
+            if (front.empty()) continue;
             QVERIFY(front[0]->as<TextContent>()->spec.text == "{title}");
         }
         QVERIFY(followersOf(*now, now->palette[1].id) >= 4);

@@ -7,6 +7,7 @@
 #include "file/starts.h"
 #include "file/track_lists.h"
 #include "file/zip_archive.h"
+#include "release/fields.h"
 #include "release/placing.h"
 #include "release/wall.h"
 #include "support/window.h"
@@ -392,7 +393,9 @@ class TrustTest : public QObject {
             const Panel* panel = r->piece(front.piece)->flat->panel(front.panel);
             for (const LayerPtr& l : stackOf(*r, front)) {
                 if (!l->as<TextContent>()) continue;
-                const Rect words = frameOf(*l, *r, panel->trim(), t->engine->renderer.paragraphs()).bounds();
+                const auto* text = l->as<TextContent>();
+                const auto set = t->engine->renderer.paragraphs().get(resolvedText(*text, *r));
+                const Rect words = textToPanel(l->placement).mapBounds(set->ink);
                 const Rect safe = *panel->safeArea();
                 QVERIFY2(words.x > safe.x && words.y > safe.y && words.right() < safe.right() &&
                              words.bottom() < safe.bottom(),

@@ -1,0 +1,9 @@
+// How large things in a release can be. What is made keeps to them, and files are read by them.
+#pragma once
+
+namespace glyptos {
+
+/// Width, height and corner radius of a shape, and the feather of a mask, in units of the panel.
+inline constexpr double kLargestSide = 1e7;
+
+} // namespace glyptos
