@@ -399,7 +399,9 @@ class TrustTest : public QObject {
                 const Rect safe = *panel->safeArea();
                 QVERIFY2(words.x > safe.x && words.y > safe.y && words.right() < safe.right() &&
                              words.bottom() < safe.bottom(),
-                         (start.name + ": " + l->name).c_str());
+                         (start.name + ": " + l->name + " " + std::to_string(words.x) + " " + std::to_string(words.y) + " " +
+                          std::to_string(words.right()) + " " + std::to_string(words.bottom()))
+                             .c_str());
             }
         }
     }

@@ -87,11 +87,10 @@ ReleasePtr fullRelease() {
     brief.tracks = {{"A", "Þorskur við Höfn", 222}, {"B", "“Nightjar” \\ & <b>", 287}};
     ReleasePtr r = withBrief(std::make_shared<const Release>(), brief);
     const auto forms = shippedForms().value();
-    std::string sleeve;
-    for (const auto& form : forms) {
-        r = withPiece(r, form).value();
-        if (form->id == "sleeve-12") sleeve = r->pieces.back()->id;
-    }
+    for (const auto& form : forms)
+        if (form->id == "digital-cover" || form->id == "podcast-tile" || form->id == "sleeve-12")
+            r = withPiece(r, form).value();
+    const std::string sleeve = r->pieces.back()->id;
     r = withParameter(r, sleeve, "spine", 4.25).value();
     const PanelRef back{sleeve, "back"};
     const auto photo = importBytes(jpegOf(60, 40, grey), "photo.jpg").value().source,
