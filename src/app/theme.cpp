@@ -62,6 +62,7 @@ QToolButton { background: transparent; border: none; border-radius: 6px; padding
 QToolButton:hover { background: $line; }
 QToolButton:checked { background: $ink; color: $sheet; }
 QToolButton::menu-indicator { image: none; width: 0; }
+#benchBar { background: $sheet; border: 1px solid $line; border-radius: 8px; }
 QToolButton:focus { border: 1px solid $accent; }
 QListView { background: $sheet; border: 1px solid $line; border-radius: 6px; selection-background-color: $wash; selection-color: $ink; outline: none; }
 QTableView { background: $sheet; border: 1px solid $line; border-radius: 6px; gridline-color: $line; selection-background-color: $wash; selection-color: $ink; }
