@@ -286,6 +286,12 @@ void MainWindow::tameChoiceBoxes() {
 }
 
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+    // The wheel scrolls what a box stands in; only a box that has the keys is turned by it.
+    if (auto* box = qobject_cast<QComboBox*>(watched);
+        box && event->type() == QEvent::Wheel && !box->hasFocus()) {
+        event->ignore();
+        return true;
+    }
     if (event->type() == QEvent::KeyPress && qobject_cast<QComboBox*>(watched)) {
         const auto* key = static_cast<QKeyEvent*>(event);
         const bool letter =

@@ -10,7 +10,7 @@
 namespace glyptos {
 namespace {
 
-constexpr size_t kBoxes = 32 * 32 * 32;
+constexpr size_t kBoxes = size_t(32) * 32 * 32;
 constexpr float kAlike = 0.045f; // colours closer than this are one
 constexpr int kRounds = 24;
 
@@ -174,6 +174,7 @@ std::vector<PaletteColour> clustered(std::vector<Spot> spots, double total, int 
     std::sort(groups.begin(), groups.end(),
               [](const Group& a, const Group& b) { return a.middle().L < b.middle().L; });
     std::vector<PaletteColour> out;
+    out.reserve(groups.size());
     for (const Group& group : groups) out.push_back({shownAs(toOklch(group.middle())), group.weight / total});
     return out;
 }
@@ -237,6 +238,7 @@ double distance(const std::vector<PaletteSpot>& a, const std::vector<PaletteSpot
 double distance(const std::vector<PaletteColour>& a, const std::vector<PaletteColour>& b) {
     const auto spots = [](const std::vector<PaletteColour>& palette) {
         std::vector<PaletteSpot> out;
+        out.reserve(palette.size());
         for (const PaletteColour& c : palette) out.push_back({toOklab(c.colour), float(c.share)});
         return out;
     };

@@ -191,6 +191,7 @@ std::optional<std::vector<std::string>> Crate::matching(const std::string& words
 
 Result<void> Crate::put(const std::vector<CrateEntry>& entries) {
     std::vector<std::string> lines;
+    lines.reserve(entries.size());
     for (const CrateEntry& entry : entries) lines.push_back(putLine(entry));
     const std::scoped_lock guard(mutex_);
     return write(lines);

@@ -13,7 +13,7 @@ namespace glyptos {
 /// histograms of oriented gradients (Lazebnik, Schmid and Ponce, "Beyond bags of features", 2006; Dalal and
 /// Triggs, "Histograms of oriented gradients", 2005). Each of 21 fields has eight directions that add up to
 /// about 255, or 0 when nothing runs there.
-using EdgePattern = std::array<uint8_t, (1 + 4 + 16) * 8>;
+using EdgePattern = std::array<uint8_t, size_t(1 + 4 + 16) * 8>;
 
 /// What is kept of a picture to compare it by.
 struct Traits {

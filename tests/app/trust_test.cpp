@@ -271,6 +271,10 @@ class TrustTest : public QObject {
         QTest::keyClick(QApplication::focusWidget(), Qt::Key_S);
         QCOMPARE(t->bench().hand(), Hand::Shape);
         QVERIFY(std::holds_alternative<Paper>(t->find(id)->as<FillContent>()->paint));
+        QWheelEvent wheel(QPointF(9, 9), kind->mapToGlobal(QPointF(9, 9)), {}, {0, -120}, Qt::NoButton,
+                          Qt::NoModifier, Qt::NoScrollPhase, false);
+        QApplication::sendEvent(kind, &wheel); // scrolls what the box stands in
+        QCOMPARE(kind->currentIndex(), paper);
         kind->setFocus(Qt::TabFocusReason);
         for (const auto key : {Qt::Key_S, Qt::Key_L, Qt::Key_C}) QTest::keyClick(kind, key);
         QCOMPARE(kind->currentIndex(), paper);
@@ -399,8 +403,9 @@ class TrustTest : public QObject {
                 const Rect safe = *panel->safeArea();
                 QVERIFY2(words.x > safe.x && words.y > safe.y && words.right() < safe.right() &&
                              words.bottom() < safe.bottom(),
-                         (start.name + ": " + l->name + " " + std::to_string(words.x) + " " + std::to_string(words.y) + " " +
-                          std::to_string(words.right()) + " " + std::to_string(words.bottom()))
+                         (start.name + ": " + l->name + " " + std::to_string(words.x) + " " +
+                          std::to_string(words.y) + " " + std::to_string(words.right()) + " " +
+                          std::to_string(words.bottom()))
                              .c_str());
             }
         }
