@@ -1,6 +1,7 @@
 #include "file/codecs.h"
 
 #include <algorithm>
+#include <cmath>
 #include <cstring>
 #include <memory>
 #include <tiffio.h>
@@ -96,7 +97,7 @@ bool describe(TIFF* tiff, RawPicture& out) {
 /// Floats of 0…1 as 16 bits; what is brighter than white is white.
 void toSixteen(const float* in, size_t n, uint8_t* out) {
     for (size_t i = 0; i < n; ++i) {
-        const auto v = static_cast<uint16_t>(std::clamp(in[i], 0.0f, 1.0f) * 65535 + 0.5f);
+        const auto v = static_cast<uint16_t>(std::lround(std::clamp(in[i], 0.0f, 1.0f) * 65535));
         std::memcpy(out + 2 * i, &v, 2);
     }
 }

@@ -9,10 +9,10 @@ namespace glyptos {
 ReleasePtr changed(const ReleasePtr& release, const std::function<void(Release&)>& change) {
     auto next = std::make_shared<Release>(*release);
     change(*next);
-    return unlessSame(release, std::move(next));
+    return unlessSame(release, next);
 }
 
-ReleasePtr unlessSame(const ReleasePtr& release, ReleasePtr next) {
+ReleasePtr unlessSame(const ReleasePtr& release, const ReleasePtr& next) {
     return sameRelease(*release, *next) ? release : next;
 }
 
@@ -51,7 +51,7 @@ ReleasePtr withChangedPiece(const ReleasePtr& release, const std::string& id,
     auto piece = std::make_shared<Piece>(*old);
     change(*piece, *next);
     replacePiece(*next, old, std::move(piece));
-    return unlessSame(release, std::move(next));
+    return unlessSame(release, next);
 }
 
 } // namespace glyptos

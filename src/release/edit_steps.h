@@ -10,7 +10,7 @@ namespace glyptos {
 /// A copy of the release, changed; the release itself when nothing came of it.
 ReleasePtr changed(const ReleasePtr& release, const std::function<void(Release&)>& change);
 /// `next`, or `release` when both hold the same.
-ReleasePtr unlessSame(const ReleasePtr& release, ReleasePtr next);
+ReleasePtr unlessSame(const ReleasePtr& release, const ReleasePtr& next);
 /// Puts a piece, or the wall, where the old one was.
 void replacePiece(Release& release, const PiecePtr& old, PiecePtr next);
 /// The release with that piece changed; the same one when the piece is gone.

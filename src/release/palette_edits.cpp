@@ -122,7 +122,7 @@ ReleasePtr withPalette(const ReleasePtr& release, const std::vector<NamedColour>
         before.erase(same);
     }
     for (const Swatch& gone : before) changeInks(*next, gone.id, letGo);
-    return unlessSame(release, std::move(next));
+    return unlessSame(release, next);
 }
 
 ReleasePtr withSwatchColour(const ReleasePtr& release, const std::string& swatch, const Rgba& colour) {
@@ -178,6 +178,7 @@ int followersOf(const Release& release, const std::string& swatch) {
 
 std::vector<NamedColour> namedColours(const std::vector<Swatch>& palette) {
     std::vector<NamedColour> out;
+    out.reserve(palette.size());
     for (const Swatch& s : palette) out.push_back({s.name, s.colour});
     return out;
 }

@@ -54,7 +54,7 @@ void scalePaint(Paint& paint, const Refit& refit) {
     }
 }
 
-Layer ground(Layer layer, const Source& source, const Panel& to, const Refit& refit) {
+Layer ground(const Layer& layer, const Source& source, const Panel& to, const Refit& refit) {
     Layer out = moved(scaled(layer, refit.from, refit.cover), refit.to - refit.from);
     if (contains(shownOf(out, source), to.withBleed(), 1e-6)) return out;
     out.placement = covering(to.withBleed(), source, layer.as<PictureContent>()->crop);
@@ -68,7 +68,7 @@ LayerPtr refitted(const Layer& layer, const Panel& from, const Panel& to, const 
     if (auto* fill = std::get_if<FillContent>(&out.content)) {
         scalePaint(fill->paint, refit);
     } else if (const SourcePtr source = groundPicture(layer, from, release)) {
-        out = ground(std::move(out), *source, to, refit);
+        out = ground(layer, *source, to, refit);
     } else if (auto* group = std::get_if<GroupContent>(&out.content)) {
         group->layers = refitted(group->layers, from, to, release);
     } else {

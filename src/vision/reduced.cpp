@@ -11,10 +11,10 @@ constexpr float kGround = 0.5f;
 Rgba pixel(const Picture& p, int x, int y) {
     Rgba c;
     if (p.is16()) {
-        const uint16_t* v = p.row<uint16_t>(y) + 4 * x;
+        const uint16_t* v = p.row<uint16_t>(y) + ptrdiff_t(4) * x;
         c = {float(v[0]) / 65535, float(v[1]) / 65535, float(v[2]) / 65535, float(v[3]) / 65535};
     } else {
-        const uint8_t* v = p.row<uint8_t>(y) + 4 * x;
+        const uint8_t* v = p.row<uint8_t>(y) + ptrdiff_t(4) * x;
         c = {float(v[0]) / 255, float(v[1]) / 255, float(v[2]) / 255, float(v[3]) / 255};
     }
     const float ground = kGround * (1 - c.a);
