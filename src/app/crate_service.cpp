@@ -31,7 +31,6 @@ void CrateService::run(QThreadPool& pool, Work work, Then then) {
             [this, outcome = std::move(outcome), then = std::move(then)]() mutable {
                 --jobs_;
                 if (outcome) return then(std::move(**outcome));
-                adding_ = 0;
                 Q_EMIT told(q(outcome.error().message));
             },
             Qt::QueuedConnection);
@@ -150,13 +149,11 @@ void CrateService::addPaths(const QStringList& paths, bool again, bool tellAll) 
     run(
         working_,
         [this, paths] {
-            return addFiles(
-                *crate_, asPaths(paths),
-                [this](size_t done, size_t all) {
-                    QMetaObject::invokeMethod(
-                        this, [=, this] { Q_EMIT progressed(int(done), int(all)); }, Qt::QueuedConnection);
-                },
-                &cancelAdd_);
+            const auto tellProgress = [this](size_t done, size_t all) {
+                QMetaObject::invokeMethod(
+                    this, [=, this] { Q_EMIT progressed(int(done), int(all)); }, Qt::QueuedConnection);
+            };
+            return caught([&] { return addFiles(*crate_, asPaths(paths), tellProgress, &cancelAdd_); });
         },
         [=, this](const Result<AddReport>& report) {
             --adding_;
@@ -191,7 +188,7 @@ void CrateService::addImage(const QImage& image, const QString& name) {
             image.save(&buffer, "PNG");
             SourceFacts facts;
             facts.title = name.toStdString();
-            return addBytes(*crate_, {png.begin(), png.end()}, "pasted.png", facts);
+            return caught([&] { return addBytes(*crate_, {png.begin(), png.end()}, "pasted.png", facts); });
         },
         [this](const Result<std::string>& id) {
             --adding_;
