@@ -5,8 +5,19 @@
 
 #include <QMouseEvent>
 #include <QPainter>
+#include <algorithm>
 
 namespace glyptos {
+namespace {
+
+/// What is drawn of a flat, in its units.
+Rect sheetOf(const Flat& flat) {
+    Rect all = flat.withBleed();
+    for (const Flap& flap : flat.flaps) all = all.united(flap.area);
+    return all;
+}
+
+} // namespace
 
 const Flat* FlatBench::flat() const {
     const PiecePtr piece = document_ ? document_->piece() : nullptr;
@@ -19,9 +30,9 @@ Scene FlatBench::sceneAt(double pxPerUnit, Vec2 offset) const {
 
 Rect FlatBench::extent() const {
     if (!flat()) return {};
-    Rect all = flat()->withBleed();
-    for (const Flap& flap : flat()->flaps) all = all.united(flap.area);
-    return all;
+    const Rect sheet = sheetOf(*flat());
+    constexpr double kNames = 0.09; // of its height, for the names of the panels above it
+    return sheet.grown(0, kNames * std::max(sheet.h, sheet.w / 2), 0, 0);
 }
 
 void FlatBench::paintLines(QPainter& painter) {
@@ -36,7 +47,7 @@ void FlatBench::paintName(QPainter& painter, const Panel& panel) const {
     const QString name = QStringLiteral("%1  %2 × %3 %4")
                              .arg(QString::fromStdString(panel.name), figure(panel.onFlat.w),
                                   figure(panel.onFlat.h), flat()->unit == Unit::Mm ? tr("mm") : tr("px"));
-    const Rect r = toView().mapBounds(panel.onFlat), whole = toView().mapBounds(extent());
+    const Rect r = toView().mapBounds(panel.onFlat), whole = toView().mapBounds(sheetOf(*flat()));
     const double width = painter.fontMetrics().horizontalAdvance(name) + 14;
     // A panel too narrow for its name has it higher up, clear of its neighbours.
     const bool narrow = r.w < width;
