@@ -28,10 +28,6 @@ QString q(const std::string& s) {
     return QString::fromStdString(s);
 }
 
-std::filesystem::path pathOf(const QString& file) {
-    return file.toStdString();
-}
-
 constexpr int kLowScreen = 900; // px: where the set begins folded, so that the art has room
 constexpr QSize kFrame(12, 44); // about what a window's frame takes
 
@@ -156,7 +152,8 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
 MainWindow::~MainWindow() {
     opener_.waitForFinished();
     saver_.waitForFinished();
-    for (size_t i = 1; i < saves_.size(); ++i) (void)saveProject(*saves_[i].release, pathOf(saves_[i].file));
+    for (size_t i = 1; i < saves_.size(); ++i)
+        (void)saveProject(*saves_[i].release, saves_[i].file.toStdString());
     // What shows the release goes before the release, also an editor that is still open.
     hide();
     delete takeCentralWidget();
