@@ -4,6 +4,8 @@
 #include <QFileInfo>
 #include <QFileSystemWatcher>
 #include <QTimer>
+#include <atomic>
+#include <set>
 
 namespace glyptos {
 namespace {

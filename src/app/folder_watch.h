@@ -5,12 +5,7 @@
 #include <QObject>
 #include <QStringList>
 #include <QThread>
-#include <atomic>
 #include <memory>
-#include <set>
-
-class QFileSystemWatcher;
-class QTimer;
 
 namespace glyptos {
 

@@ -150,12 +150,13 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
 }
 
 MainWindow::~MainWindow() {
+    hide();
     opener_.waitForFinished();
+    // Closing has waited for these; a window that goes without being closed keeps its word too.
     saver_.waitForFinished();
     for (size_t i = 1; i < saves_.size(); ++i)
         (void)saveProject(*saves_[i].release, saves_[i].file.toStdString());
     // What shows the release goes before the release, also an editor that is still open.
-    hide();
     delete takeCentralWidget();
 }
 
@@ -339,10 +340,7 @@ void MainWindow::addPiece(const std::shared_ptr<const Form>& form) {
 void MainWindow::closeEvent(QCloseEvent* event) {
     if (!leaving_) {
         event->ignore();
-        return leaveThen([this] {
-            leaving_ = true;
-            close();
-        });
+        return leaveThen([this] { closeWhenSaved(); });
     }
     QSettings settings;
     settings.setValue(QStringLiteral("window/geometry"), saveGeometry());

@@ -136,6 +136,7 @@ class MainWindow : public QMainWindow {
     bool isSaving() const { return !saves_.empty(); }
     void beginSave();
     void endSave();
+    void closeWhenSaved();
     void endOpen();
     QFutureWatcher<Result<ReleasePtr>> opener_;
     QFutureWatcher<Result<void>> saver_;

@@ -70,7 +70,7 @@ void MainWindow::endSave() {
     if (result) Q_EMIT saved();
     if (isSaving()) return;
     const auto next = std::exchange(afterSave_, {});
-    if (result && next) leaveThen(next);
+    if (result && next) next();
 }
 
 void MainWindow::save(bool askName) {
@@ -96,7 +96,7 @@ void MainWindow::leaveThen(std::function<void()> go) {
     if (!document_ || !document_->isModified()) return go();
     if (isSaving() && saves_.back().document == document_.get() &&
         saves_.back().release == document_->release())
-        return void(afterSave_ = std::move(go)); // it is on its way to its file
+        return void(afterSave_ = [this, go] { leaveThen(go); }); // it is on its way to its file
     QMessageBox box(QMessageBox::Question, tr("Unsaved work"),
                     tr("“%1” has changes that are not saved.").arg(windowName()), QMessageBox::NoButton,
                     this);
@@ -107,8 +107,20 @@ void MainWindow::leaveThen(std::function<void()> go) {
     box.exec();
     if (box.clickedButton() == leave) return go();
     if (box.clickedButton() != keep) return;
-    afterSave_ = std::move(go);
+    afterSave_ = [this, go] { leaveThen(go); };
     save(false);
+}
+
+/// The window goes once every release is in its file, also one that is no longer open.
+void MainWindow::closeWhenSaved() {
+    if (isSaving()) {
+        afterSave_ = [this, left = document_->release()] {
+            document_->release() == left ? closeWhenSaved() : void(close());
+        };
+        return;
+    }
+    leaving_ = true;
+    close();
 }
 
 /// Pictures of the open release that cannot be decoded, once each.

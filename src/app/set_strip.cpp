@@ -57,7 +57,6 @@ void SetStrip::setFolded(bool folded) {
         showPieceInHand();
         askMiniatures();
     }
-    Q_EMIT foldedChanged(folded);
 }
 
 /// Pixels a unit of the piece, so that the tallest piece fills the strip.

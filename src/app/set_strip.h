@@ -27,7 +27,6 @@ class SetStrip : public QWidget {
     void setTarget(const PiecePtr& piece);
 
   Q_SIGNALS:
-    void foldedChanged(bool folded);
     void addPieceAsked(QPoint globalPosition);
     /// Pictures were dropped on a piece; they go to its front.
     void picturesArrived(const QStringList& files, const glyptos::PanelRef& panel);

@@ -142,6 +142,30 @@ class TrustTest : public QObject {
         QVERIFY(!t->document().isModified());
     }
 
+    /// Also those of a release that is no longer open.
+    void closingWaitsForEverySave() {
+        title("First");
+        t->window->saveTo(file("first.glyptos"));
+        QVERIFY(t->settle());
+        for (const char* name : {"copy.glyptos", "copy of the copy.glyptos"}) t->window->saveTo(file(name));
+        t->window->newRelease();
+        t->window->close();
+        QVERIFY(t->window->isVisible()); // the thread of the window has gone on at once
+        QVERIFY(QTest::qWaitFor([&] { return !t->window->isVisible(); }, 10000));
+        QVERIFY(!t->window->isBusy());
+        QCOMPARE(titleIn("copy of the copy.glyptos"), std::string("First"));
+    }
+
+    void whatCannotBeSavedKeepsTheWindowOpen() {
+        t->window->saveTo(file("no such folder/a.glyptos"));
+        t->window->close();
+        QVERIFY(t->settle());
+        QVERIFY(t->window->isVisible());
+        QVERIFY(notice().contains("a.glyptos"));
+        t->window->close();
+        QVERIFY(!t->window->isVisible());
+    }
+
     void editsMadeWhileAFileIsOpenedAreAskedAbout() {
         title("On disk");
         t->window->saveTo(file("disk.glyptos"));
