@@ -1,8 +1,8 @@
 #include "flatten.h"
 
-#include "file/picture_reader.h"
-#include "file/picture_store.h"
-#include "file/picture_writer.h"
+#include "file/pictures/picture_reader.h"
+#include "file/pictures/picture_store.h"
+#include "file/pictures/picture_writer.h"
 #include "peers.h"
 #include "raster/noise.h"
 #include "release/placing.h"

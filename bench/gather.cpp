@@ -1,8 +1,8 @@
 #include "gather.h"
 
-#include "app/source_grid.h"
+#include "app/gather/source_grid.h"
 #include "crate/indexing.h"
-#include "file/picture_writer.h"
+#include "file/pictures/picture_writer.h"
 #include "raster/noise.h"
 
 #include <QApplication>

@@ -1,7 +1,7 @@
 // The work that benches do: layers of noise on a square cover.
 #pragma once
 
-#include "release/edits.h"
+#include "release/edits/edits.h"
 #include "render/picture_provider.h"
 
 #include <QImage>

@@ -2,11 +2,12 @@
 // peer in the same run where there is one; with --curve, how the cost grows with size and depth; with
 // --gather, the rows of the crate alone. Times are the least of several runs for ratios, and the 95th
 // percentile where a budget says so.
-#include "app/main_window.h"
-#include "app/theme.h"
+#include "app/widgets/theme.h"
+#include "app/window/main_window.h"
+#include "base/json.h"
 #include "file/data_folder.h"
-#include "file/picture_reader.h"
-#include "file/picture_writer.h"
+#include "file/pictures/picture_reader.h"
+#include "file/pictures/picture_writer.h"
 #include "flatten.h"
 #include "gather.h"
 #include "layers.h"
@@ -20,7 +21,6 @@
 #include <atomic>
 #include <cstdio>
 #include <fstream>
-#include <nlohmann/json.hpp>
 #include <thread>
 
 namespace {
@@ -117,7 +117,7 @@ Row memoryRow(const std::string& work, const QString& option, double budgetMiB) 
 
 /// The table, and the same as JSON where a file is named. True when all budgets hold.
 bool print(const std::vector<Row>& rows, const std::string& jsonFile) {
-    nlohmann::ordered_json json = nlohmann::ordered_json::array();
+    Json json = Json::list();
     std::printf("%-52s %12s %12s %8s %9s  %s\n", "work", "ours", "peer", "ratio", "budget", "holds");
     bool all = true;
     for (const Row& r : rows) {

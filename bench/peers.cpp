@@ -45,7 +45,7 @@ Peer withQPainter(const Layers& layers) {
 
 #if defined(WITH_PIXMAN) || defined(WITH_VIPS) || defined(WITH_OPENCV)
 /// A layer's bytes with its opacity in them.
-std::vector<uint8_t> faded(const Layers& layers, size_t i) {
+[[maybe_unused]] std::vector<uint8_t> faded(const Layers& layers, size_t i) {
     const size_t n = size_t(layers.width) * size_t(layers.height) * 4;
     std::vector<uint8_t> out(layers.pixels[i], layers.pixels[i] + n);
     for (uint8_t& v : out) v = static_cast<uint8_t>(v * layers.opacity(i) + 0.5);

@@ -1,5 +1,7 @@
 # The layers, lowest first. A layer may link only layers that stand before it; anything else stops the configuration.
 set(GLYPTOS_LAYERS base raster color vision type form release render file crate)
+# Those whose loops run over pixels.
+set(GLYPTOS_KERNELS raster color vision render)
 
 # glyptos_layer(NAME [LAYERS …] [LIBRARIES …]): the static library glyptos-NAME from all sources of the current folder.
 function(glyptos_layer name)
@@ -8,7 +10,7 @@ function(glyptos_layer name)
   if(own EQUAL -1)
     message(FATAL_ERROR "Layer ${name} is not listed in cmake/Layers.cmake")
   endif()
-  file(GLOB sources CONFIGURE_DEPENDS *.cpp *.h)
+  file(GLOB_RECURSE sources CONFIGURE_DEPENDS *.cpp *.h)
   add_library(glyptos-${name} STATIC ${sources})
   target_include_directories(glyptos-${name} PUBLIC ${CMAKE_SOURCE_DIR}/src)
   foreach(layer ${ARG_LAYERS})
@@ -19,4 +21,8 @@ function(glyptos_layer name)
     target_link_libraries(glyptos-${name} PUBLIC glyptos-${layer})
   endforeach()
   target_link_libraries(glyptos-${name} PUBLIC ${ARG_LIBRARIES})
+  target_precompile_headers(glyptos-${name} PRIVATE ${CMAKE_SOURCE_DIR}/src/precompiled.h)
+  if(name IN_LIST GLYPTOS_KERNELS)
+    target_compile_options(glyptos-${name} PRIVATE $<$<CONFIG:Release>:-O3>)
+  endif()
 endfunction()

@@ -1,6 +1,6 @@
 // take-screenshots RELEASE FOLDER: one picture of each main view at 1280 × 800, from a release.
-#include "app/main_window.h"
-#include "app/theme.h"
+#include "app/widgets/theme.h"
+#include "app/window/main_window.h"
 #include "release/placing.h"
 
 #include <QApplication>

@@ -1,27 +1,25 @@
 #include "cli/commands.h"
 
 #include "base/expression.h"
+#include "base/json.h"
 #include "base/text.h"
 #include "file/atomic_file.h"
 #include "file/data_folder.h"
 #include "file/open_raster.h"
-#include "file/picture_reader.h"
-#include "file/picture_store.h"
-#include "file/print_pdf.h"
+#include "file/pictures/picture_reader.h"
+#include "file/pictures/picture_store.h"
+#include "file/pictures/store_picture.h"
+#include "file/print/print_pdf.h"
 #include "file/project.h"
-#include "file/release_json.h"
-#include "file/store_picture.h"
-#include "release/edits.h"
+#include "file/release_json/release_json.h"
+#include "release/edits/edits.h"
 #include "release/fields.h"
 
 #include <cmath>
 #include <iostream>
-#include <nlohmann/json.hpp>
 
 namespace glyptos::cli {
 namespace {
-
-using Json = nlohmann::ordered_json;
 
 /// What rendering needs, made once a run.
 struct Engine {
@@ -71,7 +69,7 @@ Result<Opened> opened(const std::string& file) {
 
 /// What is missing from what was drawn, by name, for programs to read.
 Json missingJson(const Engine& engine) {
-    Json out = Json::array();
+    Json out = Json::list();
     for (const MissingPicture& picture : engine.pictures.missing()) out.push_back(picture.name);
     return out;
 }
@@ -118,9 +116,14 @@ Json panelJson(const Panel& p) {
             {"width", p.onFlat.w}, {"height", p.onFlat.h}, {"turn", p.turn}};
 }
 
-Json flatJson(const Form& form, const Flat& flat) {
-    Json panels = Json::array(), values = Json::object();
-    for (const Panel& p : flat.panels) panels.push_back(panelJson(p));
+/// With how many layers each panel has, when there is a take.
+Json flatJson(const Form& form, const Flat& flat, const Take* take = nullptr) {
+    Json panels = Json::list(), values = Json::object();
+    for (const Panel& p : flat.panels) {
+        Json panel = panelJson(p);
+        if (take) panel["layers"] = take->stack(p.id).size();
+        panels.push_back(std::move(panel));
+    }
     for (const auto& [id, value] : flat.values) values[id] = value;
     return {{"id", form.id},       {"name", form.name},     {"unit", flat.unit == Unit::Mm ? "mm" : "px"},
             {"bleed", flat.bleed}, {"safety", flat.safety}, {"parameters", values},
@@ -179,13 +182,12 @@ Result<Outcome> tellInfo(const InfoOptions& options) {
     if (!file) return tl::unexpected(file.error());
     const Release& r = *file->release;
     if (options.json) {
-        Json pieces = Json::array(), sources = Json::array();
+        Json pieces = Json::list(), sources = Json::list();
         for (const PiecePtr& p : r.pieces) {
-            Json piece = flatJson(*p->form, *p->flat);
+            Json piece = flatJson(*p->form, *p->flat, &p->take());
             piece["form"] = p->form->id;
             piece["id"] = p->id;
             piece["take"] = p->take().id;
-            for (Json& panel : piece["panels"]) panel["layers"] = p->take().stack(panel["id"]).size();
             pieces.push_back(std::move(piece));
         }
         for (const SourcePtr& s : r.sources)
@@ -231,7 +233,7 @@ Result<Outcome> listForms(const FormsOptions& options) {
     } else if (!options.set.empty()) {
         return fail(Fault::Usage, "--set needs the name of one form.");
     }
-    Json all = Json::array();
+    Json all = Json::list();
     for (const auto& form : shown) {
         auto values = parseSet(options.set, form->unit);
         if (!values) return tl::unexpected(values.error());
@@ -242,7 +244,8 @@ Result<Outcome> listForms(const FormsOptions& options) {
         else
             printFlat(*form, *flat);
     }
-    if (options.json) std::cout << (options.name.empty() ? all : all[0]).dump(2) << '\n';
+    if (options.json)
+        std::cout << (options.name.empty() ? all : all.as<Json::List>()->front()).dump(2) << '\n';
     return Outcome::Fine;
 }
 

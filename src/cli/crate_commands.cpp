@@ -1,18 +1,16 @@
 #include "cli/commands.h"
 
+#include "base/json.h"
 #include "crate/indexing.h"
-#include "file/picture_reader.h"
+#include "file/pictures/picture_reader.h"
 #include "file/project.h"
 #include "release/credits.h"
 
 #include <algorithm>
 #include <iostream>
-#include <nlohmann/json.hpp>
 
 namespace glyptos::cli {
 namespace {
-
-using Json = nlohmann::ordered_json;
 
 Result<std::unique_ptr<Crate>> openedCrate(const std::string& folder) {
     auto crate = Crate::open(folder.empty() ? crateFolder() : std::filesystem::path(folder));
@@ -22,7 +20,7 @@ Result<std::unique_ptr<Crate>> openedCrate(const std::string& folder) {
 }
 
 Json asJson(const CrateEntry& e, const Crate& crate) {
-    Json palette = Json::array();
+    Json palette = Json::list();
     for (const PaletteColour& c : e.palette)
         palette.push_back({{"colour", toHex(c.colour)}, {"share", c.share}});
     return {{"id", e.id},
@@ -44,7 +42,7 @@ void print(const CrateEntry& e) {
 }
 
 void printAll(const std::vector<EntryPtr>& entries, size_t most, bool json, const Crate& crate) {
-    Json out = Json::array();
+    Json out = Json::list();
     for (size_t i = 0; i < std::min(most, entries.size()); ++i)
         if (json)
             out.push_back(asJson(*entries[i], crate));
@@ -158,7 +156,7 @@ Result<Outcome> findSimilar(const CrateSimilarOptions& options) {
     std::vector<const Traits*> traits;
     for (const EntryPtr& e : shelf->entries())
         if (e->id != itself) entries.push_back(e), traits.push_back(&e->traits);
-    Json out = Json::array();
+    Json out = Json::list();
     for (const Relative& r :
          relatives(of, traits, {options.colour, options.structure}, size_t(options.most))) {
         if (!options.json) {
@@ -182,7 +180,7 @@ Result<Outcome> tellCredits(const CreditsOptions& options) {
     if (options.csv) {
         std::cout << creditTable(**release);
     } else if (options.json) {
-        Json out = Json::array();
+        Json out = Json::list();
         for (const CreditRow& row : rows)
             out.push_back({{"file", row.source->name},
                            {"credit", row.line},

@@ -1,8 +1,8 @@
 #include "crate/agency.h"
 
+#include "base/json_entry.h"
 #include "crate/indexing.h"
-#include "file/json_entry.h"
-#include "file/picture_reader.h"
+#include "file/pictures/picture_reader.h"
 
 #include <cstdlib>
 #include <thread>
@@ -17,20 +17,16 @@ Result<void> readTerms(const std::filesystem::path& file, std::string& name,
                        std::vector<AgencyLicence>& licences) {
     auto bytes = readFile(file);
     if (!bytes) return tl::unexpected(bytes.error());
-    try {
-        const Json json = Json::parse(bytes->begin(), bytes->end());
-        const Entry e(json, "agency");
-        name = e.text("name");
-        e.each("licences", [&](const Json& item, const std::string& at) {
-            const Entry l(item, at);
-            licences.push_back({l.text("name"), l.flag("creditNeeded"), l.text("asks")});
+    const auto read =
+        guarded({reinterpret_cast<const char*>(bytes->data()), bytes->size()}, "agency", [&](const Entry& e) {
+            name = e.text("name");
+            e.each("licences", [&](const Entry& l) {
+                licences.push_back({l.text("name"), l.flag("creditNeeded"), l.text("asks")});
+            });
+            return true;
         });
-        return {};
-    } catch (const nlohmann::json::exception&) {
-        return fail(Fault::Damaged, "“" + file.string() + "” is not valid JSON.");
-    } catch (const Wrong& w) {
-        return fail(w.fault, "“" + file.string() + "”: " + w.what + ".");
-    }
+    if (!read) return fail(read.error().fault, "“" + file.string() + "”: " + read.error().message + ".");
+    return {};
 }
 
 } // namespace

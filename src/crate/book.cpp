@@ -1,6 +1,6 @@
 #include "crate/book.h"
 
-#include "file/json_entry.h"
+#include "base/json.h"
 
 #include <cerrno>
 #include <cstring>
@@ -31,12 +31,13 @@ Result<void> checkHead(int file, const std::filesystem::path& path) {
     char head[64] = {};
     const ssize_t n = pread(file, head, sizeof head - 1, 0);
     const std::string_view text(head, n > 0 ? size_t(n) : 0);
-    const Json json = Json::parse(text.substr(0, text.find('\n')), nullptr, false);
-    if (!json.is_object() || !json.contains("glyptos-crate") || !json["glyptos-crate"].is_number())
+    const Json json = parseJson(text.substr(0, text.find('\n'))).value_or(Json());
+    const Json* version = json.find("glyptos-crate");
+    if (!version || !version->isNumber())
         return fail(Fault::Damaged, "“" + path.string() +
                                         "” is not the book of a crate; it was left as it is. Move it "
                                         "away to begin a new crate.");
-    if (json["glyptos-crate"].get<double>() > kVersion)
+    if (version->number() > kVersion)
         return fail(Fault::Unsupported,
                     "The crate in “" + path.parent_path().string() +
                         "” was written by a newer version of Glyptos and was left as it is; update "

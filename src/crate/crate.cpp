@@ -1,8 +1,8 @@
 #include "crate/crate.h"
 
+#include "base/json.h"
 #include "base/text.h"
 #include "file/atomic_file.h"
-#include "file/json_entry.h"
 
 #include <cstdlib>
 #include <system_error>
@@ -14,7 +14,7 @@ constexpr std::string_view kPut = "{\"put\":"; // as putLine writes it
 constexpr size_t kSlackLines = 5000;           // overtaken lines that are never worth writing the book anew
 
 std::string lineOf(const char* key, const std::string& text) {
-    return Json{{key, text}}.dump(-1, ' ', false, Json::error_handler_t::replace);
+    return Json{{key, text}}.dump();
 }
 
 std::string putLine(const CrateEntry& entry) {
@@ -86,10 +86,11 @@ void Crate::takeLine(std::string_view line, Shelf& shelf, Changes& changes) {
         changes.push_back({shelf.entry(id), {}});
         return;
     }
-    const Json json = Json::parse(line, nullptr, false);
+    const Json json = parseJson(line).value_or(Json());
     const auto text = [&](const char* key) {
-        return json.is_object() && json.contains(key) && json[key].is_string() ? json[key].get<std::string>()
-                                                                               : std::string();
+        const Json* member = json.find(key);
+        const auto* words = member ? member->as<std::string>() : nullptr;
+        return words ? *words : std::string();
     };
     if (const std::string id = text("drop"); !id.empty()) {
         shelf.drop(id);
@@ -98,7 +99,7 @@ void Crate::takeLine(std::string_view line, Shelf& shelf, Changes& changes) {
         watched_.insert(folder);
     } else if (const std::string left = text("unwatch"); !left.empty()) {
         watched_.erase(left);
-    } else if (!json.is_object() || !json.contains("glyptos-crate")) {
+    } else if (!json.find("glyptos-crate")) {
         ++unreadable_;
     }
 }

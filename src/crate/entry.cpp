@@ -1,7 +1,8 @@
 #include "crate/entry.h"
 
 #include "base/text.h"
-#include "file/json_values.h"
+#include "file/release_json/facts_codec.h"
+#include "file/release_json/paint_codec.h"
 
 #include <algorithm>
 #include <cmath>
@@ -28,15 +29,12 @@ EdgePattern edgesFromHex(const std::string& hex, const std::string& where) {
     return out;
 }
 
-CrateEntry read(const Json& json) {
-    const Entry e(json, "source");
+CrateEntry read(const Entry& e) {
     CrateEntry out;
     out.id = e.text("id");
     out.path = e.text("path");
     if (out.id.empty() || out.path.empty()) throw Wrong{Fault::Damaged, "it has no id or path"};
-    if (e.has("copies"))
-        e.each("copies",
-               [&](const Json& item, const std::string&) { out.copies.push_back(item.get<std::string>()); });
+    if (e.has("copies")) out.copies = e.texts("copies");
     out.fileBytes = int64_t(e.number("bytes"));
     out.modified = int64_t(e.number("modified"));
     out.added = int64_t(e.number("added"));
@@ -44,10 +42,9 @@ CrateEntry read(const Json& json) {
     out.width = e.whole("width", 0, 65000);
     out.height = e.whole("height", 0, 65000);
     out.pages = e.has("pages") ? e.whole("pages", 1, 1'000'000) : 1;
-    out.facts = readFacts(e.inside("facts"));
-    e.each("palette", [&](const Json& item, const std::string& at) {
-        const Entry c(item, at);
-        out.palette.push_back({c.colour("colour"), c.between("share", 0, 1)});
+    out.facts = readFacts(e.at("facts"));
+    e.each("palette", [&](const Entry& c) {
+        out.palette.push_back({readColour(c, "colour"), c.between("share", 0, 1)});
     });
     for (const PaletteColour& c : out.palette)
         out.traits.palette.push_back({toOklab(c.colour), float(c.share)});
@@ -87,7 +84,7 @@ ColourFamily mainColourOf(const std::vector<PaletteColour>& palette) {
 }
 
 std::string entryToLine(const CrateEntry& e) {
-    Json palette = Json::array();
+    Json palette = Json::list();
     for (const PaletteColour& c : e.palette)
         palette.push_back({{"colour", toHex(c.colour)}, {"share", std::round(c.share * 1e4) / 1e4}});
     Json out{{"id", e.id},
@@ -99,21 +96,16 @@ std::string entryToLine(const CrateEntry& e) {
              {"width", e.width},
              {"height", e.height},
              {"facts", toJson(e.facts)},
-             {"palette", palette},
+             {"palette", std::move(palette)},
              {"edges", edgesToHex(e.traits.edges)}};
     if (!e.copies.empty()) out["copies"] = e.copies;
     if (e.pages > 1) out["pages"] = e.pages;
-    return out.dump(-1, ' ', false, Json::error_handler_t::replace);
+    return out.dump();
 }
 
 std::optional<CrateEntry> entryFromJson(std::string_view json) {
-    try {
-        return read(Json::parse(json));
-    } catch (const nlohmann::json::exception&) {
-        return std::nullopt;
-    } catch (const Wrong&) {
-        return std::nullopt;
-    }
+    auto entry = guarded(json, "source", read);
+    return entry ? std::optional(std::move(*entry)) : std::nullopt;
 }
 
 } // namespace glyptos

@@ -4,8 +4,8 @@
 #include "crate/look_table.h"
 #include "crate/thumbnails.h"
 #include "file/data_folder.h"
-#include "file/picture_reader.h"
-#include "file/picture_words.h"
+#include "file/pictures/picture_reader.h"
+#include "file/pictures/picture_words.h"
 
 #include <algorithm>
 #include <cctype>

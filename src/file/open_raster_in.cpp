@@ -2,9 +2,9 @@
 
 #include "base/text.h"
 #include "file/open_raster_blends.h"
-#include "file/picture_reader.h"
+#include "file/pictures/picture_reader.h"
 #include "file/zip_archive.h"
-#include "release/edits.h"
+#include "release/edits/edits.h"
 #include "release/placing.h"
 
 #include <QString>

@@ -2,7 +2,7 @@
 
 #include "base/text.h"
 #include "file/open_raster_blends.h"
-#include "file/picture_writer.h"
+#include "file/pictures/picture_writer.h"
 #include "file/zip_archive.h"
 
 #include <QByteArray>

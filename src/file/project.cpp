@@ -2,10 +2,10 @@
 
 #include "base/text.h"
 #include "file/data_folder.h"
-#include "file/picture_reader.h"
-#include "file/release_json.h"
+#include "file/pictures/picture_reader.h"
+#include "file/release_json/release_json.h"
 #include "file/zip_archive.h"
-#include "release/edits.h"
+#include "release/edits/edits.h"
 
 namespace glyptos {
 namespace {

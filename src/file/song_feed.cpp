@@ -1,9 +1,9 @@
 #include "file/song_feed.h"
 
+#include "base/json_entry.h"
 #include "base/text.h"
 #include "file/data_folder.h"
-#include "file/json_entry.h"
-#include "file/picture_reader.h"
+#include "file/pictures/picture_reader.h"
 
 #include <QStringList>
 #include <algorithm>
@@ -15,12 +15,22 @@ QString q(const std::string& s) {
     return QString::fromStdString(s);
 }
 
-Track readTrack(const Json& json, const std::string& where) {
-    const bool good = json.is_array() && json.size() == 3 && json[0].is_string() && json[1].is_string() &&
-                      json[2].is_number_integer() && json[2].get<int64_t>() >= 0 &&
-                      json[2].get<int64_t>() <= 86400;
-    if (!good) throw Wrong{Fault::Damaged, where + " should be a side, a title and seconds"};
-    return {json[0].get<std::string>(), json[1].get<std::string>(), json[2].get<int>()};
+Track readTrack(const Entry& e) {
+    constexpr size_t kParts = 3; // side, title, seconds
+    return {e.item(0, kParts).text(), e.item(1, kParts).text(), e.item(2, kParts).whole(0, kLongestTrack)};
+}
+
+FeedRelease readRelease(const Entry& e) {
+    FeedRelease out{e.text("artist"), e.text("title"), e.text("year"), {}};
+    e.each("tracks", [&](const Entry& track) { out.tracks.push_back(readTrack(track)); });
+    return out;
+}
+
+SongFeed readFeed(const Entry& e) {
+    SongFeed out;
+    out.name = e.text("name");
+    e.each("releases", [&](const Entry& release) { out.releases.push_back(readRelease(release)); });
+    return out;
 }
 
 } // namespace
@@ -39,25 +49,9 @@ std::vector<const FeedRelease*> SongFeed::find(const std::string& words) const {
 }
 
 Result<SongFeed> songFeedFromJson(std::string_view json) {
-    try {
-        const Json parsed = Json::parse(json);
-        const Entry e(parsed, "feed");
-        SongFeed out;
-        out.name = e.text("name");
-        e.each("releases", [&](const Json& item, const std::string& where) {
-            const Entry r(item, where);
-            FeedRelease release{r.text("artist"), r.text("title"), r.text("year"), {}};
-            r.each("tracks", [&](const Json& track, const std::string& at) {
-                release.tracks.push_back(readTrack(track, at));
-            });
-            out.releases.push_back(std::move(release));
-        });
-        return out;
-    } catch (const nlohmann::json::exception&) {
-        return fail(Fault::Damaged, "The song feed is not valid JSON.");
-    } catch (const Wrong& w) {
-        return fail(w.fault, "The song feed cannot be read: " + w.what + ".");
-    }
+    auto feed = guarded(json, "feed", readFeed);
+    if (!feed) return fail(feed.error().fault, "The song feed cannot be read: " + feed.error().message + ".");
+    return feed;
 }
 
 Result<SongFeed> shippedSongFeed() {

@@ -2,11 +2,12 @@
 
 #include "base/text.h"
 #include "file/data_folder.h"
-#include "file/picture_reader.h"
-#include "file/release_json.h"
-#include "release/edits.h"
-#include "release/palette_edits.h"
+#include "file/pictures/picture_reader.h"
+#include "file/release_json/release_json.h"
+#include "release/edits/edits.h"
+#include "release/edits/palette_edits.h"
 #include "release/placing.h"
+#include "release/walks.h"
 
 #include <algorithm>
 #include <cmath>
@@ -14,20 +15,13 @@
 namespace glyptos {
 namespace {
 
-void scalePaint(Paint& paint, double k, Vec2 to) {
-    if (auto* gradient = std::get_if<Gradient>(&paint))
-        gradient->from = gradient->from * k + to, gradient->to = gradient->to * k + to;
-    if (auto* clouds = std::get_if<Clouds>(&paint)) clouds->size *= k;
-    if (auto* paper = std::get_if<Paper>(&paint)) paper->size *= k;
-}
-
 /// The layer k times as large about (0, 0), then moved.
 LayerPtr laid(const Layer& layer, double k, Vec2 to) {
     Layer out = layer;
     if (auto* group = std::get_if<GroupContent>(&out.content)) {
         for (LayerPtr& child : group->layers) child = laid(*child, k, to);
     } else if (auto* fill = std::get_if<FillContent>(&out.content)) {
-        scalePaint(fill->paint, k, to);
+        fill->paint = scaled(fill->paint, {{}, to, k, k});
     } else {
         out = moved(scaled(std::move(out), {0, 0}, k), to);
     }

@@ -1,7 +1,7 @@
 #include "file/track_lists.h"
 
 #include "base/text.h"
-#include "file/picture_reader.h"
+#include "file/pictures/picture_reader.h"
 #include "release/fields.h"
 
 #include <algorithm>

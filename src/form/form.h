@@ -45,9 +45,14 @@ struct PanelForm {
     bool safe = true; ///< has a safety line
 };
 
+/// Which way a fold goes, seen from the printed side.
+enum class FoldKind : unsigned char { Mountain, Valley };
+inline constexpr const char* kFoldKindIds[] = {"mountain", "valley"};
+
 /// A fold line on the flat, formulas too.
 struct FoldForm {
-    std::string id, kind; ///< kind: "mountain" or "valley", as seen from the printed side
+    std::string id;
+    FoldKind kind = FoldKind::Mountain;
     std::string x1, y1, x2, y2;
 };
 
@@ -58,7 +63,7 @@ struct FlapForm {
 
 /// What a piece is for; lists of forms are in this order.
 enum class FormGroup : unsigned char { Screen, Disc, Record, Cassette };
-inline constexpr std::array<std::string_view, 4> kFormGroupIds{"screen", "disc", "record", "cassette"};
+inline constexpr const char* kFormGroupIds[] = {"screen", "disc", "record", "cassette"};
 
 struct Form {
     std::string id, name, note;
@@ -97,7 +102,7 @@ struct Panel {
 };
 
 struct Fold {
-    std::string kind;
+    FoldKind kind = FoldKind::Mountain;
     Vec2 from, to;
 };
 

@@ -1,180 +1,138 @@
 #include "form/form.h"
 
+#include "base/json_entry.h"
 #include "base/text.h"
 
 #include <algorithm>
 #include <fstream>
-#include <nlohmann/json.hpp>
 #include <sstream>
 
 namespace glyptos {
 namespace {
 
-using Json = nlohmann::json;
+constexpr int kDecimals = 9; // of a figure that stands for a formula
 
-/// Thrown inside this file only, turned into an Error by parseForm.
-struct Wrong {
-    std::string what;
-};
-
-/// Reads typed entries of one JSON object and knows where it stands.
-class Entry {
-  public:
-    Entry(const Json& json, std::string path, std::initializer_list<const char*> known)
-        : json_(json)
-        , path_(std::move(path)) {
-        if (!json.is_object()) throw Wrong{path_ + " must be an object"};
-        for (const auto& [key, value] : json.items())
-            if (std::none_of(known.begin(), known.end(), [&k = key](const char* n) { return k == n; }))
-                throw Wrong{path_ + " has an unknown entry “" + key + "”"};
-    }
-
-    std::string text(const char* key, std::optional<std::string> missing = std::nullopt) const {
-        if (!json_.contains(key)) return missing ? *missing : throw Wrong{path_ + "." + key + " is missing"};
-        if (!json_[key].is_string()) throw Wrong{path_ + "." + key + " must be text"};
-        return json_[key].get<std::string>();
-    }
-
-    double number(const char* key, double missing) const {
-        if (!json_.contains(key)) return missing;
-        if (!json_[key].is_number()) throw Wrong{path_ + "." + key + " must be a number"};
-        return json_[key].get<double>();
-    }
-
-    /// A formula: text, or a plain number.
-    std::string formula(const char* key, std::optional<std::string> missing = std::nullopt) const {
-        if (json_.contains(key) && json_[key].is_number()) return json_[key].dump();
-        return text(key, std::move(missing));
-    }
-
-    bool flag(const char* key, bool missing) const {
-        if (!json_.contains(key)) return missing;
-        if (!json_[key].is_boolean()) throw Wrong{path_ + "." + key + " must be true or false"};
-        return json_[key].get<bool>();
-    }
-
-    template <class T, class Read>
-    std::vector<T> list(const char* key, Read read) const {
-        std::vector<T> out;
-        if (!json_.contains(key)) return out;
-        if (!json_[key].is_array()) throw Wrong{path_ + "." + key + " must be a list"};
-        for (const Json& item : json_[key])
-            out.push_back(read(item, path_ + "." + key + "[" + std::to_string(out.size()) + "]"));
-        return out;
-    }
-
-  private:
-    const Json& json_;
-    std::string path_;
-};
-
-Choice readChoice(const Json& json, const std::string& path) {
-    const Entry e(json, path, {"label", "value"});
-    return {e.text("label"), e.number("value", 0)};
+/// A formula: text, or a plain number.
+std::string formula(const Entry& e, const char* key) {
+    const Entry member = e.at(key);
+    return member.isNumber() ? shortNumber(member.number(), kDecimals) : member.text();
 }
 
-Parameter readParameter(const Json& json, const std::string& path) {
-    const Entry e(json, path, {"id", "label", "unit", "standard", "formula", "choices", "least", "most"});
-    Parameter p{e.text("id"),
-                e.text("label"),
-                e.text("unit", ""),
-                e.number("standard", 0),
-                e.formula("formula", ""),
-                {},
-                0,
-                0};
-    p.choices = e.list<Choice>("choices", readChoice);
-    p.least = e.number("least", 0);
-    p.most = e.number("most", 1e6);
-    return p;
+std::string formulaOr(const Entry& e, const char* key, const char* otherwise) {
+    return e.has(key) ? formula(e, key) : otherwise;
 }
 
-Edges readEdges(const Json& json, const std::string& path) {
+/// What read(entry) gives for each item of a list, which may be missing.
+template <class Read>
+auto listOf(const Entry& e, const char* key, Read read) {
+    std::vector<decltype(read(e))> out;
+    if (e.has(key)) e.each(key, [&](const Entry& item) { out.push_back(read(item)); });
+    return out;
+}
+
+Choice readChoice(const Entry& e) {
+    static constexpr const char* kKnown[] = {"label", "value"};
+    e.only(kKnown);
+    return {e.text("label"), e.numberOr("value", 0)};
+}
+
+Parameter readParameter(const Entry& e) {
+    static constexpr const char* kKnown[] = {"id",      "label",   "unit",  "standard",
+                                             "formula", "choices", "least", "most"};
+    e.only(kKnown);
+    return {e.text("id"),
+            e.text("label"),
+            e.textOr("unit", {}),
+            e.numberOr("standard", 0),
+            formulaOr(e, "formula", ""),
+            listOf(e, "choices", readChoice),
+            e.numberOr("least", 0),
+            e.numberOr("most", 1e6)};
+}
+
+Edges readEdges(const Entry& e, const char* key) {
+    static constexpr std::pair<const char*, bool Edges::*> kEdges[] = {
+        {"left", &Edges::left}, {"top", &Edges::top}, {"right", &Edges::right}, {"bottom", &Edges::bottom}};
     Edges edges;
-    if (!json.is_array()) throw Wrong{path + " must be a list of left, top, right, bottom"};
-    for (const Json& item : json) {
-        const std::string edge = item.is_string() ? item.get<std::string>() : "";
-        if (edge == "left")
-            edges.left = true;
-        else if (edge == "top")
-            edges.top = true;
-        else if (edge == "right")
-            edges.right = true;
-        else if (edge == "bottom")
-            edges.bottom = true;
-        else
-            throw Wrong{path + " must be a list of left, top, right, bottom"};
+    for (const std::string& name : e.texts(key)) {
+        const auto found = std::find_if(std::begin(kEdges), std::end(kEdges),
+                                        [&](const auto& edge) { return edge.first == name; });
+        if (found == std::end(kEdges))
+            throw Wrong{Fault::Damaged, e.path(key) + " should be a list of left, top, right, bottom"};
+        edges.*found->second = true;
     }
     return edges;
 }
 
-PanelForm readPanel(const Json& json, const std::string& path) {
-    const Entry e(json, path, {"id", "name", "x", "y", "w", "h", "turn", "bleeds", "safe"});
-    PanelForm p{
-        e.text("id"), e.text("name"), e.formula("x"), e.formula("y"), e.formula("w"), e.formula("h"), 0, {},
-        true};
-    const double turn = e.number("turn", 0);
+PanelForm readPanel(const Entry& e) {
+    static constexpr const char* kKnown[] = {"id", "name", "x", "y", "w", "h", "turn", "bleeds", "safe"};
+    e.only(kKnown);
+    PanelForm p{e.text("id"),
+                e.text("name"),
+                formula(e, "x"),
+                formula(e, "y"),
+                formula(e, "w"),
+                formula(e, "h"),
+                0,
+                {},
+                true};
+    const double turn = e.numberOr("turn", 0);
     if (turn != 0 && turn != 90 && turn != 180 && turn != 270)
-        throw Wrong{path + ".turn must be 0, 90, 180 or 270"};
+        throw Wrong{Fault::Damaged, e.path("turn") + " should be 0, 90, 180 or 270"};
     p.turn = static_cast<int>(turn);
-    if (json.contains("bleeds")) p.bleeds = readEdges(json["bleeds"], path + ".bleeds");
-    p.safe = e.flag("safe", true);
+    if (e.has("bleeds")) p.bleeds = readEdges(e, "bleeds");
+    p.safe = e.flagOr("safe", true);
     return p;
 }
 
-FoldForm readFold(const Json& json, const std::string& path) {
-    const Entry e(json, path, {"id", "kind", "x1", "y1", "x2", "y2"});
-    FoldForm f{e.text("id"),    e.text("kind"),  e.formula("x1"),
-               e.formula("y1"), e.formula("x2"), e.formula("y2")};
-    if (f.kind != "mountain" && f.kind != "valley") throw Wrong{path + ".kind must be mountain or valley"};
-    return f;
+FoldForm readFold(const Entry& e) {
+    static constexpr const char* kKnown[] = {"id", "kind", "x1", "y1", "x2", "y2"};
+    e.only(kKnown);
+    return {e.text("id"),     e.oneOf<FoldKind>("kind", kFoldKindIds),
+            formula(e, "x1"), formula(e, "y1"),
+            formula(e, "x2"), formula(e, "y2")};
 }
 
-FlapForm readFlap(const Json& json, const std::string& path) {
-    const Entry e(json, path, {"id", "name", "x", "y", "w", "h"});
-    return {e.text("id"), e.text("name"), e.formula("x"), e.formula("y"), e.formula("w"), e.formula("h")};
+FlapForm readFlap(const Entry& e) {
+    static constexpr const char* kKnown[] = {"id", "name", "x", "y", "w", "h"};
+    e.only(kKnown);
+    return {e.text("id"), e.text("name"), formula(e, "x"), formula(e, "y"), formula(e, "w"), formula(e, "h")};
 }
 
-Form readForm(const Json& json) {
-    const Entry e(json, "form",
-                  {"schema", "id", "name", "group", "note", "unit", "ppi", "parameters", "panels", "folds",
-                   "flaps", "bleed", "safety"});
-    if (e.number("schema", 0) != 1) throw Wrong{"form.schema must be 1"};
+Form readForm(const Entry& e) {
+    static constexpr const char* kKnown[] = {"schema", "id",    "name",       "group",  "note",
+                                             "unit",   "ppi",   "parameters", "panels", "folds",
+                                             "flaps",  "bleed", "safety"};
+    static constexpr const char* kUnits[] = {"mm", "px"};
+    e.only(kKnown);
+    if (e.number("schema") != 1) throw Wrong{Fault::Unsupported, e.path("schema") + " should be 1"};
     Form form;
     form.id = e.text("id");
     form.name = e.text("name");
-    form.note = e.text("note", "");
-    const std::string unit = e.text("unit");
-    if (unit != "mm" && unit != "px") throw Wrong{"form.unit must be mm or px"};
-    form.unit = unit == "mm" ? Unit::Mm : Unit::Px;
-    const std::string group = e.text("group", form.unit == Unit::Px ? "screen" : "record");
-    const auto known = std::find(kFormGroupIds.begin(), kFormGroupIds.end(), group);
-    if (known == kFormGroupIds.end()) throw Wrong{"form.group must be screen, disc, record or cassette"};
-    form.group = static_cast<FormGroup>(known - kFormGroupIds.begin());
-    form.ppi = e.number("ppi", 300);
-    form.parameters = e.list<Parameter>("parameters", readParameter);
-    form.panels = e.list<PanelForm>("panels", readPanel);
-    form.folds = e.list<FoldForm>("folds", readFold);
-    form.flaps = e.list<FlapForm>("flaps", readFlap);
-    form.bleed = e.formula("bleed", "0");
-    form.safety = e.formula("safety", "0");
-    if (form.panels.empty()) throw Wrong{"form.panels needs at least one panel"};
+    form.note = e.textOr("note", {});
+    form.unit = e.oneOf("unit", kUnits) == 0 ? Unit::Mm : Unit::Px;
+    form.group = e.has("group")          ? e.oneOf<FormGroup>("group", kFormGroupIds)
+                 : form.unit == Unit::Px ? FormGroup::Screen
+                                         : FormGroup::Record;
+    form.ppi = e.numberOr("ppi", form.ppi);
+    form.parameters = listOf(e, "parameters", readParameter);
+    form.panels = listOf(e, "panels", readPanel);
+    form.folds = listOf(e, "folds", readFold);
+    form.flaps = listOf(e, "flaps", readFlap);
+    form.bleed = formulaOr(e, "bleed", "0");
+    form.safety = formulaOr(e, "safety", "0");
+    if (form.panels.empty()) throw Wrong{Fault::Damaged, e.path("panels") + " needs at least one panel"};
     return form;
 }
 
 } // namespace
 
 Result<Form> parseForm(std::string_view json, const std::string& where) {
-    const auto wrong = [&](const std::string& what) {
-        return fail(Fault::Damaged, "The form " + where + " cannot be used: " + what + ".");
-    };
-    try {
-        return readForm(Json::parse(json));
-    } catch (const Json::exception& e) {
-        return wrong(std::string("it is not valid JSON (") + e.what() + ")");
-    } catch (const Wrong& w) {
-        return wrong(w.what);
-    }
+    auto form = guarded(json, "form", readForm);
+    if (!form)
+        return fail(form.error().fault,
+                    "The form " + where + " cannot be used: " + form.error().message + ".");
+    return form;
 }
 
 Result<Form> loadForm(const std::filesystem::path& file) {

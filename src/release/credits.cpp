@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "release/echo.h"
+#include "release/walks.h"
 
 #include <algorithm>
 #include <map>
@@ -12,26 +13,6 @@ namespace {
 
 void note(std::vector<std::string>& out, const std::string& source) {
     if (std::find(out.begin(), out.end(), source) == out.end()) out.push_back(source);
-}
-
-void collect(const Paint& paint, std::vector<std::string>& out) {
-    if (const auto* pattern = std::get_if<Pattern>(&paint)) note(out, pattern->source);
-}
-
-void collect(const ShapeContent& shape, std::vector<std::string>& out) {
-    if (shape.fill) collect(*shape.fill, out);
-    if (shape.stroke) collect(shape.stroke->paint, out);
-}
-
-void collect(const Layer& layer, std::vector<std::string>& out) {
-    if (const auto* picture = layer.as<PictureContent>()) note(out, picture->source);
-    if (const auto* fill = layer.as<FillContent>()) collect(fill->paint, out);
-    if (const auto* shape = layer.as<ShapeContent>()) collect(*shape, out);
-    if (const auto* group = layer.as<GroupContent>())
-        for (const LayerPtr& inside : group->layers) collect(*inside, out);
-    if (!layer.mask) return;
-    if (const auto* picture = std::get_if<PictureContent>(&layer.mask->form)) note(out, picture->source);
-    if (const auto* shape = std::get_if<ShapeContent>(&layer.mask->form)) collect(*shape, out);
 }
 
 /// What panels show, echoes followed; each panel is looked at once.
@@ -50,12 +31,11 @@ class Walk {
 
   private:
     void stack(const Stack& layers) {
-        for (const LayerPtr& layer : layers) {
-            collect(*layer, sources);
-            if (const auto* group = layer->as<GroupContent>()) stack(group->layers);
+        eachLayer(layers, [this](const LayerPtr& layer) {
+            eachSource(*layer, [this](const std::string& id) { note(sources, id); });
             if (const auto* echo = layer->as<EchoContent>())
                 for (const PanelPlace& place : echoed(*echo, release_)) panel(place);
-        }
+        });
     }
     const Release& release_;
     std::set<std::tuple<std::string, std::string, std::string>> seen_;
@@ -75,12 +55,6 @@ std::string joined(const std::vector<std::string>& parts, const char* between) {
 }
 
 } // namespace
-
-std::vector<std::string> sourcesOf(const Layer& layer) {
-    std::vector<std::string> out;
-    collect(layer, out);
-    return out;
-}
 
 std::vector<CreditRow> creditsOf(const Release& release) {
     std::map<std::string, std::vector<std::string>> pieces;

@@ -26,7 +26,4 @@ std::string creditText(const Release& release);
 /// Comma-separated with a head line (RFC 4180): title, maker, licence, credit, origin, file, pieces.
 std::string creditTable(const Release& release);
 
-/// Ids of the sources that a layer, its mask and all in it show.
-std::vector<std::string> sourcesOf(const Layer& layer);
-
 } // namespace glyptos

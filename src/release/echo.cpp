@@ -1,5 +1,7 @@
 #include "release/echo.h"
 
+#include "release/walks.h"
+
 #include <algorithm>
 
 namespace glyptos {
@@ -25,11 +27,10 @@ class Search {
     }
 
     bool reaches(const Stack& stack) {
-        return std::any_of(stack.begin(), stack.end(), [&](const LayerPtr& layer) {
-            if (const auto* echo = layer->as<EchoContent>()) return reaches(*echo);
-            const auto* group = layer->as<GroupContent>();
-            return group && reaches(group->layers);
-        });
+        return firstLayer(stack, [this](const Layer& layer) {
+                   const auto* echo = layer.as<EchoContent>();
+                   return echo && reaches(*echo);
+               }) != nullptr;
     }
 
     const Release& release_;

@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "release/credits.h"
+#include "release/walks.h"
 
 #include <QString>
 #include <algorithm>
@@ -12,13 +13,9 @@ namespace {
 
 constexpr std::string_view kCredits = "credits";
 
-bool tellsCredits(const Stack& stack) {
-    return std::any_of(stack.begin(), stack.end(), [](const LayerPtr& layer) {
-        const auto* text = layer->as<TextContent>();
-        const auto* group = layer->as<GroupContent>();
-        return (text && text->spec.text.find("{credits}") != std::string::npos) ||
-               (group && tellsCredits(group->layers));
-    });
+bool tellsCredits(const Layer& layer) {
+    const auto* text = layer.as<TextContent>();
+    return text && text->spec.text.find("{credits}") != std::string::npos;
 }
 
 std::string trackLines(const std::vector<Track>& tracks, std::string_view side) {
@@ -69,7 +66,8 @@ TextSpec resolvedText(const TextContent& text, const Release& release) {
 
 bool tellsCredits(const Piece& piece) {
     for (const Panel& panel : piece.flat->panels)
-        if (tellsCredits(piece.take().stack(panel.id))) return true;
+        if (firstLayer(piece.take().stack(panel.id), [](const Layer& l) { return tellsCredits(l); }))
+            return true;
     return false;
 }
 

@@ -1,5 +1,7 @@
 #include "release/paint.h"
 
+#include "base/overloaded.h"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -59,6 +61,21 @@ double nearestOnRun(const Gradient& g, Vec2 p) {
     const double angle = (std::atan2(way.y, way.x) - std::atan2(line.y, line.x)) / (2 * std::numbers::pi);
     const double at = g.kind == GradientKind::Conic ? angle : g.turns - angle;
     return at - std::floor(at);
+}
+
+Paint scaled(Paint paint, const PaintScale& k) {
+    std::visit(Overloaded{[](Ink&) {},
+                          [&](Gradient& g) {
+                              g.from = k.to + (g.from - k.from) * k.spread;
+                              g.to = k.to + (g.to - k.from) * k.spread;
+                          },
+                          [&](Clouds& c) { c.size *= k.size; }, [&](Paper& p) { p.size *= k.size; },
+                          [&](Pattern& p) {
+                              p.origin = k.to + (p.origin - k.from) * k.size;
+                              p.scale *= k.size;
+                          }},
+               paint);
+    return paint;
 }
 
 } // namespace glyptos

@@ -84,4 +84,12 @@ struct Pattern {
 
 using Paint = std::variant<Ink, Gradient, Clouds, Paper, Pattern>;
 
+/// How an area of other measures takes over what filled one: points keep their way from `from` to `to`,
+/// `spread` times as far; grain, clouds and repeated pictures are scaled by `size`.
+struct PaintScale {
+    Vec2 from, to;
+    double spread = 1, size = 1;
+};
+Paint scaled(Paint paint, const PaintScale& scale);
+
 } // namespace glyptos

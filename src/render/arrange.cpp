@@ -1,6 +1,6 @@
 #include "render/arrange.h"
 
-#include "release/edits.h"
+#include "release/edits/edits.h"
 #include "release/placing.h"
 
 #include <algorithm>

@@ -1,6 +1,6 @@
 #include "render/wall_layout.h"
 
-#include "release/edits.h"
+#include "release/edits/edits.h"
 #include "release/placing.h"
 #include "release/wall.h"
 

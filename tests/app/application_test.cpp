@@ -1,11 +1,15 @@
 // What is thrown in a press, a paint, an answer or a job is a sentence, and the program goes on.
-#include "app/application.h"
+#include "app/session/application.h"
 
-#include "app/background.h"
+#include "app/session/background.h"
+#include "support/register.h"
 
+#include <QCoreApplication>
+#include <QPaintEvent>
 #include <QPushButton>
+#include <QSignalSpy>
 #include <QTimer>
-#include <QtTest>
+#include <QWidget>
 #include <stdexcept>
 
 using namespace glyptos;
@@ -83,10 +87,5 @@ class ApplicationTest : public QObject {
     }
 };
 
-int main(int argc, char** argv) {
-    Application app(argc, argv);
-    ApplicationTest test;
-    return QTest::qExec(&test, argc, argv);
-}
-
+GLYPTOS_TEST(ApplicationTest)
 #include "application_test.moc"

@@ -1,7 +1,15 @@
 // Arranging on the bench: several layers at once, copies, leaning and stretching, the picture under its
 // frame, and what the Layer menu does to them.
-#include "app/ghosts_sheet.h"
+#include "app/compose/ghosts_sheet.h"
+#include "support/register.h"
 #include "support/window.h"
+
+#include <QAction>
+#include <QColor>
+#include <QMenu>
+#include <QPushButton>
+#include <QSignalSpy>
+#include <QTemporaryDir>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -324,5 +332,5 @@ class ArrangingTest : public QObject {
     }
 };
 
-QTEST_MAIN(ArrangingTest)
+GLYPTOS_TEST(ArrangingTest)
 #include "arranging_test.moc"

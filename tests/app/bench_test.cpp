@@ -1,6 +1,19 @@
 // The bench of Compose: zoom, pan, handles, snapping, cropping, writing in place; and the lines that must not
 // hide.
+#include "support/register.h"
 #include "support/window.h"
+
+#include <QApplication>
+#include <QCheckBox>
+#include <QColor>
+#include <QComboBox>
+#include <QImage>
+#include <QLabel>
+#include <QMouseEvent>
+#include <QPlainTextEdit>
+#include <QStringLiteral>
+#include <QTemporaryDir>
+#include <QWheelEvent>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -285,5 +298,5 @@ class BenchTest : public QObject {
     }
 };
 
-QTEST_MAIN(BenchTest)
+GLYPTOS_TEST(BenchTest)
 #include "bench_test.moc"

@@ -1,7 +1,18 @@
 // Trying and comparing: the blend sheet, takes, the reference, the size ladder, masks shown by themselves,
 // and the steps of the session.
-#include "app/mask_look.h"
+#include "app/bench/mask_look.h"
+#include "support/register.h"
 #include "support/window.h"
+
+#include <QColor>
+#include <QComboBox>
+#include <QImage>
+#include <QListView>
+#include <QMenu>
+#include <QModelIndex>
+#include <QPixmap>
+#include <QPushButton>
+#include <QToolButton>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -289,5 +300,5 @@ class ComparingTest : public QObject {
     }
 };
 
-QTEST_MAIN(ComparingTest)
+GLYPTOS_TEST(ComparingTest)
 #include "comparing_test.moc"

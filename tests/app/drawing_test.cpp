@@ -1,7 +1,12 @@
 // Shapes, paths and gradients drawn on the bench, colours picked from it.
+#include "support/register.h"
 #include "support/window.h"
 
 #include <QClipboard>
+#include <QColor>
+#include <QComboBox>
+#include <QGuiApplication>
+#include <QToolButton>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -216,5 +221,5 @@ class DrawingTest : public QObject {
     }
 };
 
-QTEST_MAIN(DrawingTest)
+GLYPTOS_TEST(DrawingTest)
 #include "drawing_test.moc"

@@ -1,13 +1,34 @@
 // Gather in the real window: search, facets, relatives, the drawer and its line, the wall, drags to a piece,
 // colours that are followed, credits, framing, tracks and a new release from a composition.
-#include "app/wall_pane.h"
-#include "release/palette_edits.h"
+#include "app/gather/wall_pane.h"
+#include "release/edits/palette_edits.h"
 #include "release/placing.h"
 #include "release/wall.h"
+#include "support/register.h"
 #include "support/window.h"
 
+#include <QAbstractButton>
+#include <QApplication>
+#include <QCheckBox>
 #include <QClipboard>
+#include <QColor>
+#include <QComboBox>
+#include <QDir>
+#include <QFile>
+#include <QGuiApplication>
+#include <QIODevice>
+#include <QImage>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPlainTextEdit>
+#include <QPushButton>
 #include <QSignalSpy>
+#include <QSlider>
+#include <QStringLiteral>
+#include <QTemporaryDir>
+#include <QToolButton>
+#include <QWidget>
 #include <fstream>
 
 using namespace glyptos;
@@ -521,5 +542,5 @@ class GatherTest : public QObject {
     }
 };
 
-QTEST_MAIN(GatherTest)
+GLYPTOS_TEST(GatherTest)
 #include "gather_test.moc"

@@ -1,5 +1,11 @@
 // Lay out: panels judged as they are, art fitted, the spine worked out and overruled, panels taken in hand.
+#include "support/register.h"
 #include "support/window.h"
+
+#include <QComboBox>
+#include <QImage>
+#include <QPushButton>
+#include <QStringLiteral>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -130,5 +136,5 @@ class LayoutTest : public QObject {
     }
 };
 
-QTEST_MAIN(LayoutTest)
+GLYPTOS_TEST(LayoutTest)
 #include "layout_test.moc"

@@ -1,9 +1,12 @@
 // Number fields: units and sums, wheel, arrows, a drag on the label, and figures that are refused.
-#include "app/number_field.h"
+#include "app/widgets/number_field.h"
+#include "support/register.h"
 
+#include <QApplication>
+#include <QMouseEvent>
 #include <QSignalSpy>
+#include <QStringLiteral>
 #include <QWheelEvent>
-#include <QtTest>
 
 using namespace glyptos;
 
@@ -136,5 +139,5 @@ class NumberFieldTest : public QObject {
     }
 };
 
-QTEST_MAIN(NumberFieldTest)
+GLYPTOS_TEST(NumberFieldTest)
 #include "number_field_test.moc"

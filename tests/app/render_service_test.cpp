@@ -1,8 +1,18 @@
 // Renderings for widgets: the newest wins, a run of requests always shows something, and what is late comes
 // coarse first.
-#include "app/bench_picture.h"
-#include "app/preferences_sheet.h"
+#include "app/bench/bench_picture.h"
+#include "app/window/preferences_sheet.h"
+#include "support/register.h"
 #include "support/window.h"
+
+#include <QComboBox>
+#include <QCoreApplication>
+#include <QElapsedTimer>
+#include <QImage>
+#include <QSettings>
+#include <QStandardPaths>
+#include <QStringLiteral>
+#include <QTemporaryDir>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -132,5 +142,5 @@ class RenderServiceTest : public QObject {
     }
 };
 
-QTEST_MAIN(RenderServiceTest)
+GLYPTOS_TEST(RenderServiceTest)
 #include "render_service_test.moc"

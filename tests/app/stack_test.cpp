@@ -1,6 +1,11 @@
 // The stack: order by dragging, lamp, opacity bar, names, keys.
-#include "app/layer_words.h"
+#include "app/widgets/layer_words.h"
+#include "support/register.h"
 #include "support/window.h"
+
+#include <QColor>
+#include <QLineEdit>
+#include <QStringLiteral>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -115,5 +120,5 @@ class StackTest : public QObject {
     }
 };
 
-QTEST_MAIN(StackTest)
+GLYPTOS_TEST(StackTest)
 #include "stack_test.moc"

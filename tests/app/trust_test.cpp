@@ -1,7 +1,7 @@
 // What an artist must be able to rely on, in the real window: nothing that is saved, opened or brought in at
 // the same time goes astray; pictures that cannot be read are named in everything that is written; keys do
 // what they say; and the art has the room.
-#include "app/wall_pane.h"
+#include "app/gather/wall_pane.h"
 #include "file/ornaments.h"
 #include "file/project.h"
 #include "file/starts.h"
@@ -10,10 +10,23 @@
 #include "release/fields.h"
 #include "release/placing.h"
 #include "release/wall.h"
+#include "support/register.h"
 #include "support/window.h"
 
+#include <QAbstractButton>
+#include <QAbstractItemView>
+#include <QApplication>
+#include <QComboBox>
+#include <QImage>
+#include <QLabel>
+#include <QLineEdit>
 #include <QMessageBox>
+#include <QSignalSpy>
 #include <QStatusBar>
+#include <QTemporaryDir>
+#include <QTimer>
+#include <QToolButton>
+#include <QWheelEvent>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -163,6 +176,24 @@ class TrustTest : public QObject {
         QVERIFY(t->window->isVisible());
         QVERIFY(notice().contains("a.glyptos"));
         t->window->close();
+        QVERIFY(!t->window->isVisible());
+    }
+
+    void closingAsksOncePerChange() {
+        t->window->close();
+        QVERIFY(!t->window->isVisible()); // nothing was changed
+        t->window =
+            std::make_unique<MainWindow>(*t->engine, shippedForms().value(), file("crate").toStdString());
+        t->window->show();
+        title("Changed");
+        int asked = 0;
+        answer("Stay here", asked);
+        t->window->close();
+        QCOMPARE(asked, 1);
+        QVERIFY(t->window->isVisible());
+        answer("Go on without them", asked);
+        t->window->close();
+        QCOMPARE(asked, 2);
         QVERIFY(!t->window->isVisible());
     }
 
@@ -486,5 +517,5 @@ class TrustTest : public QObject {
     }
 };
 
-QTEST_MAIN(TrustTest)
+GLYPTOS_TEST(TrustTest)
 #include "trust_test.moc"

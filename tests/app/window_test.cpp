@@ -1,10 +1,22 @@
 // The whole job in the real window: a photo dropped on a new release becomes a cover, a sleeve, a store file
 // and a print file; everything can be undone; saved and opened again it is the same.
-#include "file/release_json.h"
+#include "file/release_json/release_json.h"
+#include "support/register.h"
 #include "support/window.h"
 
+#include <QColor>
 #include <QColorSpace>
+#include <QFile>
+#include <QFileInfo>
+#include <QImage>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QSignalSpy>
+#include <QStringLiteral>
 #include <QTableView>
+#include <QTemporaryDir>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -306,5 +318,5 @@ class WindowTest : public QObject {
     }
 };
 
-QTEST_MAIN(WindowTest)
+GLYPTOS_TEST(WindowTest)
 #include "window_test.moc"

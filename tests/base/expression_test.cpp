@@ -4,6 +4,7 @@
 #include "base/text.h"
 #include "base/units.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 using namespace glyptos;
 using test::sentence;
@@ -78,5 +79,5 @@ class ExpressionTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(ExpressionTest)
+GLYPTOS_TEST(ExpressionTest)
 #include "expression_test.moc"

@@ -1,7 +1,8 @@
 // Text from outside: well-formed or mended, and trimmed by characters.
 #include "base/text.h"
+#include "support/register.h"
 
-#include <QtTest>
+#include <QStringDecoder>
 
 using namespace glyptos;
 
@@ -62,5 +63,5 @@ class TextTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TextTest)
+GLYPTOS_TEST(TextTest)
 #include "text_test.moc"

@@ -3,12 +3,21 @@
 #include "file/project.h"
 #include "file/zip_archive.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
+#include <QColor>
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <QIODevice>
 #include <QImage>
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
 #include <QProcess>
+#include <QProcessEnvironment>
+#include <QStringLiteral>
+#include <QTemporaryDir>
 #include <sys/resource.h>
 
 using namespace glyptos;
@@ -325,5 +334,5 @@ class CliTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(CliTest)
+GLYPTOS_TEST(CliTest)
 #include "cli_test.moc"

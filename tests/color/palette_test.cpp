@@ -4,6 +4,9 @@
 #include "color/palette.h"
 #include "color/palette_text.h"
 #include "support/pictures.h"
+#include "support/register.h"
+
+#include <QStringLiteral>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -239,5 +242,5 @@ class PaletteTest : public QObject {
     }
 };
 
-QTEST_APPLESS_MAIN(PaletteTest)
+GLYPTOS_TEST(PaletteTest)
 #include "palette_test.moc"

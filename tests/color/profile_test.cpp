@@ -2,6 +2,7 @@
 
 #include "file/data_folder.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 #include <lcms2.h>
 
@@ -88,5 +89,5 @@ class ProfileTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(ProfileTest)
+GLYPTOS_TEST(ProfileTest)
 #include "profile_test.moc"

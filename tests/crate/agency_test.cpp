@@ -1,7 +1,9 @@
 // The stock drawer: what is in it, what its licences ask, and what a bad line does.
 #include "crate/agency.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
+#include <QTemporaryDir>
 #include <thread>
 
 using namespace glyptos;
@@ -101,5 +103,5 @@ class AgencyTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(AgencyTest)
+GLYPTOS_TEST(AgencyTest)
 #include "agency_test.moc"

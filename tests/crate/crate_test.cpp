@@ -3,7 +3,11 @@
 #include "crate/look_table.h"
 #include "crate/thumbnails.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
+#include <QImage>
+#include <QStringLiteral>
+#include <QTemporaryDir>
 #include <exiv2/exiv2.hpp>
 #include <fstream>
 #include <sqlite3.h>
@@ -470,5 +474,5 @@ std::vector<uint8_t> CrateTest::pagesOf(int count, const fs::path& scratch) {
     return bytesOfFile(scratch);
 }
 
-QTEST_GUILESS_MAIN(CrateTest)
+GLYPTOS_TEST(CrateTest)
 #include "crate_test.moc"

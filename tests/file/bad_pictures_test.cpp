@@ -1,9 +1,11 @@
 // Hostile and broken pictures: each yields one clear sentence, none brings the program down.
 #include "file/data_folder.h"
-#include "file/picture_reader.h"
+#include "file/pictures/picture_reader.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 #include <QRandomGenerator>
+#include <QTemporaryDir>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -175,5 +177,5 @@ class BadPicturesTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(BadPicturesTest)
+GLYPTOS_TEST(BadPicturesTest)
 #include "bad_pictures_test.moc"

@@ -3,9 +3,13 @@
 
 #include "file/data_folder.h"
 #include "file/open_raster_blends.h"
-#include "file/picture_store.h"
+#include "file/pictures/picture_store.h"
 #include "file/zip_archive.h"
 #include "support/pictures.h"
+#include "support/register.h"
+
+#include <QStringLiteral>
+#include <QTemporaryDir>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -225,5 +229,5 @@ class OpenRasterTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(OpenRasterTest)
+GLYPTOS_TEST(OpenRasterTest)
 #include "open_raster_test.moc"

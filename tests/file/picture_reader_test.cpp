@@ -1,9 +1,12 @@
 // Pictures in: every format upright, in the working space, at its own depth, its bytes kept.
-#include "file/picture_reader.h"
+#include "file/pictures/picture_reader.h"
 
 #include "file/data_folder.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
+#include <QStringLiteral>
+#include <QTemporaryDir>
 #include <lcms2.h>
 
 using namespace glyptos;
@@ -255,5 +258,5 @@ class PictureReaderTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(PictureReaderTest)
+GLYPTOS_TEST(PictureReaderTest)
 #include "picture_reader_test.moc"

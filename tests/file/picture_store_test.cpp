@@ -1,7 +1,8 @@
 // Decoded pictures under a memory limit.
-#include "file/picture_store.h"
+#include "file/pictures/picture_store.h"
 
 #include "support/pictures.h"
+#include "support/register.h"
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -134,5 +135,5 @@ class PictureStoreTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(PictureStoreTest)
+GLYPTOS_TEST(PictureStoreTest)
 #include "picture_store_test.moc"

@@ -1,15 +1,20 @@
 // The print file, read back by other eyes: QPDF for its structure, Poppler's tools for what it shows.
-#include "file/print_pdf.h"
+#include "file/print/print_pdf.h"
 
 #include "file/data_folder.h"
+#include "file/pictures/store_picture.h"
 #include "file/project.h"
-#include "file/store_picture.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
+#include <QColor>
 #include <QColorSpace>
 #include <QDir>
+#include <QFile>
 #include <QImage>
 #include <QProcess>
+#include <QStringLiteral>
+#include <QTemporaryDir>
 #include <qpdf/Buffer.hh>
 #include <qpdf/QPDF.hh>
 #include <qpdf/QPDFPageObjectHelper.hh>
@@ -278,5 +283,5 @@ class PrintPdfTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(PrintPdfTest)
+GLYPTOS_TEST(PrintPdfTest)
 #include "print_pdf_test.moc"

@@ -2,11 +2,15 @@
 // nothing is lost.
 #include "file/atomic_file.h"
 #include "file/project.h"
-#include "file/release_json.h"
-#include "release/palette_edits.h"
+#include "file/release_json/release_json.h"
+#include "release/edits/palette_edits.h"
 #include "release/wall.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
+#include <QDir>
+#include <QStringLiteral>
+#include <QTemporaryDir>
 #include <csignal>
 #include <sys/resource.h>
 #include <unistd.h>
@@ -442,5 +446,5 @@ class ProjectTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(ProjectTest)
+GLYPTOS_TEST(ProjectTest)
 #include "project_test.moc"

@@ -2,16 +2,18 @@
 // the window and the readers of track lists use.
 #include "file/open_raster.h"
 #include "file/project.h"
-#include "file/release_json.h"
+#include "file/release_json/release_json.h"
 #include "file/track_lists.h"
-#include "release/palette_edits.h"
+#include "release/edits/palette_edits.h"
+#include "release/edits/refit.h"
 #include "release/placing.h"
-#include "release/refit.h"
 #include "release/same.h"
 #include "release/wall.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 #include <QRandomGenerator>
+#include <QTemporaryDir>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -342,5 +344,5 @@ class RandomReleasesTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(RandomReleasesTest)
+GLYPTOS_TEST(RandomReleasesTest)
 #include "random_releases_test.moc"

@@ -1,16 +1,19 @@
 // The forms that are shipped, against figures written down here a second time; each prints, and takes over
 // the art of another piece.
 #include "file/data_folder.h"
-#include "file/print_pdf.h"
+#include "file/pictures/store_picture.h"
+#include "file/print/print_pdf.h"
 #include "file/project.h"
-#include "file/store_picture.h"
+#include "release/edits/refit.h"
 #include "release/fields.h"
 #include "release/placing.h"
-#include "release/refit.h"
 #include "render/renderer.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 #include <QProcess>
+#include <QRegularExpression>
+#include <QTemporaryDir>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -295,5 +298,5 @@ class ShippedFormsTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(ShippedFormsTest)
+GLYPTOS_TEST(ShippedFormsTest)
 #include "shipped_forms_test.moc"

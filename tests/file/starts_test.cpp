@@ -4,11 +4,15 @@
 #include "file/project.h"
 #include "file/song_feed.h"
 #include "file/starts.h"
-#include "release/palette_edits.h"
+#include "release/edits/palette_edits.h"
+#include "release/walks.h"
 #include "render/renderer.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
+#include <QColor>
 #include <QImage>
+#include <QRgb>
 #include <set>
 
 using namespace glyptos;
@@ -144,5 +148,5 @@ class StartsTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(StartsTest)
+GLYPTOS_TEST(StartsTest)
 #include "starts_test.moc"

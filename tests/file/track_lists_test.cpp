@@ -2,7 +2,9 @@
 #include "file/track_lists.h"
 #include "release/track_times.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
+#include <QTemporaryDir>
 #include <cmath>
 #include <fstream>
 #include <taglib/fileref.h>
@@ -171,5 +173,5 @@ class TrackListsTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TrackListsTest)
+GLYPTOS_TEST(TrackListsTest)
 #include "track_lists_test.moc"

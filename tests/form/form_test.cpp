@@ -2,6 +2,7 @@
 
 #include "file/data_folder.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 using namespace glyptos;
 using test::sentence;
@@ -68,7 +69,7 @@ class FormTest : public QObject {
         QTest::newRow("not json") << "{"
                                   << "not valid JSON";
         QTest::newRow("newer") << R"({"schema":2})"
-                               << "form.schema must be 1";
+                               << "form.schema should be 1";
         QTest::newRow("no panels") << form("") << "at least one panel";
         QTest::newRow("no width") << form(R"({"id":"p","name":"P","x":0,"y":0,"h":1})")
                                   << "form.panels[0].w is missing";
@@ -91,5 +92,5 @@ class FormTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(FormTest)
+GLYPTOS_TEST(FormTest)
 #include "form_test.moc"

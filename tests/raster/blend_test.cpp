@@ -3,9 +3,9 @@
 
 #include "raster/buffer.h"
 #include "support/blend_reference.h"
+#include "support/register.h"
 
 #include <QRandomGenerator>
-#include <QtTest>
 #include <algorithm>
 #include <cmath>
 
@@ -142,5 +142,5 @@ class BlendTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(BlendTest)
+GLYPTOS_TEST(BlendTest)
 #include "blend_test.moc"

@@ -2,8 +2,7 @@
 #include "raster/blur.h"
 #include "raster/light.h"
 #include "raster/stroke.h"
-
-#include <QtTest>
+#include "support/register.h"
 
 using namespace glyptos;
 
@@ -138,5 +137,5 @@ class LightTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(LightTest)
+GLYPTOS_TEST(LightTest)
 #include "light_test.moc"

@@ -1,6 +1,6 @@
 #include "raster/path.h"
+#include "support/register.h"
 
-#include <QtTest>
 #include <numbers>
 
 using namespace glyptos;
@@ -80,5 +80,5 @@ class PathTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(PathTest)
+GLYPTOS_TEST(PathTest)
 #include "path_test.moc"

@@ -3,6 +3,7 @@
 #include "support/pictures.h"
 
 #include "raster/noise.h"
+#include "support/register.h"
 
 using namespace glyptos;
 using test::pictureOf;
@@ -168,5 +169,5 @@ class ResampleTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(ResampleTest)
+GLYPTOS_TEST(ResampleTest)
 #include "resample_test.moc"

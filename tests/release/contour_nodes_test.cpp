@@ -1,6 +1,5 @@
 #include "release/contour_nodes.h"
-
-#include <QtTest>
+#include "support/register.h"
 
 using namespace glyptos;
 
@@ -50,5 +49,5 @@ class ContourNodesTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(ContourNodesTest)
+GLYPTOS_TEST(ContourNodesTest)
 #include "contour_nodes_test.moc"

@@ -3,8 +3,10 @@
 #include "release/credits.h"
 #include "release/fields.h"
 #include "release/placing.h"
+#include "release/walks.h"
 #include "release/wall.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -179,5 +181,5 @@ class CreditsTest : public QObject {
     }
 };
 
-QTEST_APPLESS_MAIN(CreditsTest)
+GLYPTOS_TEST(CreditsTest)
 #include "credits_test.moc"

@@ -1,8 +1,9 @@
-#include "release/edits.h"
+#include "release/edits/edits.h"
 
+#include "release/edits/palette_edits.h"
 #include "release/history.h"
-#include "release/palette_edits.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 #include <QRandomGenerator>
 
@@ -229,5 +230,5 @@ class EditsTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(EditsTest)
+GLYPTOS_TEST(EditsTest)
 #include "edits_test.moc"

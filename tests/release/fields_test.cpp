@@ -1,6 +1,7 @@
 #include "release/fields.h"
 
 #include "support/pictures.h"
+#include "support/register.h"
 
 using namespace glyptos;
 
@@ -48,5 +49,5 @@ class FieldsTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(FieldsTest)
+GLYPTOS_TEST(FieldsTest)
 #include "fields_test.moc"

@@ -1,7 +1,8 @@
 // Framing: whatever is asked, the area stays covered, or the picture stays whole.
-#include "release/framing.h"
+#include "release/edits/framing.h"
 #include "release/placing.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -81,5 +82,5 @@ class FramingTest : public QObject {
     }
 };
 
-QTEST_APPLESS_MAIN(FramingTest)
+GLYPTOS_TEST(FramingTest)
 #include "framing_test.moc"

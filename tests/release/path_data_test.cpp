@@ -2,8 +2,8 @@
 
 #include "file/ornaments.h"
 #include "raster/path.h"
+#include "support/register.h"
 
-#include <QtTest>
 #include <set>
 
 using namespace glyptos;
@@ -75,5 +75,5 @@ class PathDataTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(PathDataTest)
+GLYPTOS_TEST(PathDataTest)
 #include "path_data_test.moc"

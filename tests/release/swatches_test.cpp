@@ -1,7 +1,9 @@
 // The release's palette: layers follow their swatches through every kind of paint, take and mask.
-#include "release/palette_edits.h"
+#include "release/edits/palette_edits.h"
+#include "release/walks.h"
 #include "release/wall.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -132,5 +134,5 @@ class SwatchesTest : public QObject {
     }
 };
 
-QTEST_APPLESS_MAIN(SwatchesTest)
+GLYPTOS_TEST(SwatchesTest)
 #include "swatches_test.moc"

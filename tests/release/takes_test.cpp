@@ -1,7 +1,8 @@
 // Takes, ghosts, echoes and references as edits.
 #include "release/echo.h"
-#include "release/edits.h"
+#include "release/edits/edits.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -127,5 +128,5 @@ class TakesTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TakesTest)
+GLYPTOS_TEST(TakesTest)
 #include "takes_test.moc"

@@ -2,6 +2,7 @@
 
 #include "file/data_folder.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -95,5 +96,5 @@ class ArrangeTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(ArrangeTest)
+GLYPTOS_TEST(ArrangeTest)
 #include "arrange_test.moc"

@@ -5,8 +5,10 @@
 
 #include "file/data_folder.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 #include <QRandomGenerator>
+#include <QStringLiteral>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -365,5 +367,5 @@ class ClipMaskTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(ClipMaskTest)
+GLYPTOS_TEST(ClipMaskTest)
 #include "clip_mask_test.moc"

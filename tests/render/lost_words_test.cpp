@@ -2,6 +2,7 @@
 
 #include "file/data_folder.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -53,5 +54,5 @@ class LostWordsTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(LostWordsTest)
+GLYPTOS_TEST(LostWordsTest)
 #include "lost_words_test.moc"

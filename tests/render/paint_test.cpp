@@ -4,7 +4,9 @@
 #include "release/placing.h"
 #include "render/renderer.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
+#include <QStringLiteral>
 #include <numbers>
 
 using namespace glyptos;
@@ -299,5 +301,5 @@ class PaintTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(PaintTest)
+GLYPTOS_TEST(PaintTest)
 #include "paint_test.moc"

@@ -3,6 +3,7 @@
 #include "file/data_folder.h"
 #include "render/snap.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 #include <QRandomGenerator>
 
@@ -258,5 +259,5 @@ class PlacingTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(PlacingTest)
+GLYPTOS_TEST(PlacingTest)
 #include "placing_test.moc"

@@ -6,6 +6,7 @@
 #include "release/placing.h"
 #include "render/art_cover.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 #include <QRandomGenerator>
 
@@ -336,5 +337,5 @@ class RendererTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(RendererTest)
+GLYPTOS_TEST(RendererTest)
 #include "renderer_test.moc"

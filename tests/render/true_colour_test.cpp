@@ -3,9 +3,10 @@
 #include "render/renderer.h"
 
 #include "file/data_folder.h"
-#include "file/picture_writer.h"
+#include "file/pictures/picture_writer.h"
 #include "support/blend_reference.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 #include <QRandomGenerator>
 
@@ -236,5 +237,5 @@ class TrueColourTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TrueColourTest)
+GLYPTOS_TEST(TrueColourTest)
 #include "true_colour_test.moc"

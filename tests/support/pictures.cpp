@@ -1,7 +1,8 @@
 #include "support/pictures.h"
 
-#include "file/picture_writer.h"
+#include "file/pictures/picture_writer.h"
 
+#include <QTemporaryDir>
 #include <cstdio>
 #include <cstdlib>
 #include <exiv2/exiv2.hpp>

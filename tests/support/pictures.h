@@ -1,12 +1,12 @@
 // Pictures and releases for tests, made on the spot.
 #pragma once
 
-#include "file/picture_reader.h"
-#include "release/edits.h"
+#include "file/pictures/picture_reader.h"
+#include "release/edits/edits.h"
 #include "render/picture_provider.h"
 
 #include <QTemporaryDir>
-#include <QtTest>
+#include <QTest>
 #include <functional>
 #include <map>
 

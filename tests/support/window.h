@@ -1,13 +1,27 @@
 // A real window for tests: opened on a file, waited for, clicked, dragged and looked at.
 #pragma once
 
-#include "app/main_window.h"
-#include "app/theme.h"
+#include "app/widgets/theme.h"
+#include "app/window/main_window.h"
 #include "support/pictures.h"
 
+#include <QAction>
 #include <QApplication>
+#include <QColor>
+#include <QCoreApplication>
+#include <QDragEnterEvent>
+#include <QDropEvent>
+#include <QKeyEvent>
+#include <QLineEdit>
 #include <QMenuBar>
+#include <QMimeData>
+#include <QMouseEvent>
+#include <QSettings>
 #include <QStandardPaths>
+#include <QStringLiteral>
+#include <QTemporaryDir>
+#include <QUrl>
+#include <QWidget>
 
 namespace glyptos::test {
 

@@ -3,8 +3,11 @@
 
 #include "file/data_folder.h"
 #include "support/pictures.h"
+#include "support/register.h"
 #include "type/paragraph.h"
 #include "type/style_name.h"
+
+#include <QTemporaryDir>
 
 using namespace glyptos;
 
@@ -136,5 +139,5 @@ class FontLibraryTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(FontLibraryTest)
+GLYPTOS_TEST(FontLibraryTest)
 #include "font_library_test.moc"

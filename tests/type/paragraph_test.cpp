@@ -2,6 +2,7 @@
 
 #include "file/data_folder.h"
 #include "support/pictures.h"
+#include "support/register.h"
 
 #include <hb.h>
 
@@ -107,5 +108,5 @@ class ParagraphTest : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(ParagraphTest)
+GLYPTOS_TEST(ParagraphTest)
 #include "paragraph_test.moc"

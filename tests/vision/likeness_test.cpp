@@ -1,6 +1,7 @@
 // Likeness and saliency on pictures whose answers are known: a picture, its crop, its darker copy, a
 // stranger.
 #include "support/pictures.h"
+#include "support/register.h"
 #include "vision/likeness.h"
 #include "vision/saliency.h"
 
@@ -128,5 +129,5 @@ class LikenessTest : public QObject {
     }
 };
 
-QTEST_APPLESS_MAIN(LikenessTest)
+GLYPTOS_TEST(LikenessTest)
 #include "likeness_test.moc"

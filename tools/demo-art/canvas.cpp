@@ -1,6 +1,6 @@
 #include "canvas.h"
 
-#include "file/picture_writer.h"
+#include "file/pictures/picture_writer.h"
 #include "raster/noise.h"
 
 #include <cmath>

@@ -7,9 +7,9 @@
 #include "drawer.h"
 
 #include "file/atomic_file.h"
-#include "file/picture_reader.h"
+#include "file/pictures/picture_reader.h"
 #include "file/project.h"
-#include "file/release_json.h"
+#include "file/release_json/release_json.h"
 
 #include <CLI/CLI.hpp>
 #include <fstream>

@@ -1,0 +1,56 @@
+// A rendering on the bench: asked for at one zoom, and shown moved and scaled at any other until a new one is
+// there.
+#pragma once
+
+#include "app/session/render_service.h"
+
+#include <QElapsedTimer>
+#include <QImage>
+#include <QObject>
+#include <QPainter>
+
+namespace glyptos {
+
+class BenchPicture : public QObject {
+    Q_OBJECT
+  public:
+    /// The scene at so many device px a unit, its origin at `offset` device px.
+    using SceneAt = std::function<Scene(double pxPerUnit, Vec2 offset)>;
+
+    BenchPicture(RenderService& service, QObject* parent)
+        : QObject(parent)
+        , service_(service) {}
+
+    /// Asks for what can be seen in a window of `device` px. When the last rendering was late, a coarse one
+    /// comes first. An empty scene clears at once.
+    void request(const SceneAt& sceneAt, double pxPerUnit, Vec2 offset, QSize device);
+    void clear();
+    /// True when what was last asked for is shown in full.
+    bool isWhole() const { return whole_; }
+    bool isEmpty() const { return image_.isNull(); }
+
+    /// Where it lies in a widget whose frame has its origin at `origin` and `scale` widget px a unit.
+    QRectF placeAt(Vec2 origin, double scale) const;
+    void paint(QPainter& painter, Vec2 origin, double scale) const;
+    /// Its colour at a point of that widget, the mean light of `side` × `side` px of the rendering about it;
+    /// invalid outside.
+    QColor colourAt(QPointF p, Vec2 origin, double scale, int side = 1) const;
+
+  Q_SIGNALS:
+    void arrived(); ///< another picture is shown, perhaps a coarse one
+
+  private:
+    void ask(QObject* requester, int urgency, const SceneAt& sceneAt, double pxPerUnit, Vec2 offset,
+             QSize device, bool whole);
+
+    RenderService& service_;
+    QObject coarse_;
+    QImage image_;
+    double pxPerUnit_ = 1;
+    Vec2 corner_; ///< of the image from the origin, device px at pxPerUnit_
+    QElapsedTimer since_;
+    uint64_t asked_ = 0, shown_ = 0;
+    bool whole_ = false, late_ = false;
+};
+
+} // namespace glyptos

@@ -1,0 +1,283 @@
+#include "app/bench/bench_view.h"
+
+#include "app/widgets/theme.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <cmath>
+
+namespace glyptos {
+namespace {
+
+constexpr int kRuler = 20;     // px
+constexpr double kMargin = 12; // px round a fitted sheet
+
+} // namespace
+
+BenchView::BenchView(Engine& engine, RenderService& service, QWidget* parent)
+    : QWidget(parent)
+    , engine_(engine)
+    , service_(service)
+    , picture_(service, nullptr) {
+    setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
+    setMinimumSize(300, 200);
+    setAttribute(Qt::WA_OpaquePaintEvent);
+    connect(&engine_, &Engine::pictureReady, this, &BenchView::requestPicture);
+    connect(&picture_, &BenchPicture::arrived, this, [this] {
+        update();
+        Q_EMIT firstShown();
+        if (isFinished()) Q_EMIT rendered();
+    });
+}
+
+void BenchView::setDocument(Document* document) {
+    if (document_) document_->disconnect(this);
+    document_ = document;
+    picture_.clear();
+    connect(document_, &Document::changed, this, [this] { refresh(); });
+    connect(document_, &Document::selectionChanged, this, [this] { refresh(); });
+    zoomToFit();
+}
+
+void BenchView::refresh() {
+    if (fitted_ && isSheet()) zoomToFit(); // a free space would shrink while something is dragged outwards
+    requestPicture();
+    update();
+}
+
+void BenchView::zoomToFit() {
+    fitted_ = true;
+    const Rect area = extent();
+    if (area.empty() || width() < 10) return;
+    const double roomX = std::max(40.0, width() - kRuler - 2 * kMargin),
+                 roomY = std::max(40.0, height() - kRuler - 2 * kMargin);
+    scale_ = std::min(roomX / area.w, roomY / area.h);
+    origin_ = {std::round(kRuler + (width() - kRuler) / 2.0 - area.centre().x * scale_),
+               std::round(kRuler + (height() - kRuler) / 2.0 - area.centre().y * scale_)};
+    requestPicture();
+    Q_EMIT zoomChanged();
+    Q_EMIT viewMoved();
+    update();
+}
+
+void BenchView::zoomToActualPixels() {
+    const PiecePtr piece = document_ ? document_->piece() : nullptr;
+    if (!piece) return;
+    const double pxPerUnit = piece->flat->unit == Unit::Px ? 1 : pxPerMm({piece->flat->ppi});
+    zoomBy(pxPerUnit / devicePixelRatioF() / scale_, QPointF(width() / 2.0, height() / 2.0));
+}
+
+void BenchView::zoomBy(double factor, QPointF about) {
+    const Vec2 at = fromView(about);
+    const Rect area = extent();
+    const double smallest = 20 / std::max({area.w, area.h, 1e-9}),
+                 largest = 64 * std::max(1.0, 1000 / std::max({area.w, area.h, 1e-9}));
+    scale_ = std::clamp(scale_ * factor, smallest, largest);
+    origin_ = {about.x() - at.x * scale_, about.y() - at.y * scale_};
+    fitted_ = false;
+    requestPicture();
+    Q_EMIT zoomChanged();
+    Q_EMIT viewMoved();
+    update();
+}
+
+void BenchView::setKey(const LineKey& key) {
+    key_ = key;
+    Q_EMIT viewMoved();
+    update();
+}
+
+void BenchView::setRulerUnit(RulerUnit unit) {
+    rulerUnit_ = unit;
+    update();
+}
+
+/// Until the new picture is there the last one is shown, moved and scaled to fit.
+void BenchView::requestPicture() {
+    if (!document_ || !isVisible() || width() < 2) return;
+    requestOf(picture_, [this](double scale, Vec2 offset) { return sceneAt(scale, offset); });
+    requestMore();
+}
+
+void BenchView::requestOf(BenchPicture& picture, const BenchPicture::SceneAt& sceneAt) const {
+    const double ratio = devicePixelRatioF();
+    // Whole device pixels, so that the finished picture lies exactly on the screen's pixels.
+    const Vec2 offset{std::round(origin_.x * ratio), std::round(origin_.y * ratio)};
+    picture.request(sceneAt, scale_ * ratio, offset,
+                    {int(std::ceil(width() * ratio)), int(std::ceil(height() * ratio))});
+}
+
+/// The art on paper, with the one shadow that the bench allows.
+void BenchView::paintArt(QPainter& painter) {
+    if (picture_.isEmpty()) return;
+    if (!isSheet()) return picture_.paint(painter, origin_, scale_);
+    const QRectF place = picture_.placeAt(origin_, scale_);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(QColor(0, 0, 0, 22));
+    for (int i = 1; i <= 3; ++i) painter.drawRect(place.adjusted(-i, 0, i, 2 * i));
+    painter.fillRect(place, Qt::white);
+    picture_.paint(painter, origin_, scale_);
+}
+
+void BenchView::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(rect(), theme().bench);
+    painter.setRenderHint(QPainter::Antialiasing);
+    if (document_ && !extent().empty()) {
+        paintArt(painter);
+        paintOverArt(painter);
+        paintLines(painter);
+        paintHandles(painter);
+    }
+    if (isSheet()) paintRulers(painter);
+}
+
+double BenchView::unitFactor() const {
+    const PiecePtr piece = document_ ? document_->piece() : nullptr;
+    if (!piece) return 1;
+    const double perMm = pxPerMm({piece->flat->ppi});
+    if (piece->flat->unit == Unit::Px) return 1; // a screen piece has no other measure than its pixels
+    return rulerUnit_ == RulerUnit::Mm ? 1 : rulerUnit_ == RulerUnit::Inch ? 1 / kMmPerInch : perMm;
+}
+
+/// Distance of labelled marks in ruler units: 1, 2 or 5 times a power of ten, at least 55 px apart.
+double BenchView::unitsPerMark() const {
+    const double least = 55 / (scale_ / unitFactor()), power = std::pow(10, std::floor(std::log10(least)));
+    for (const double k : {1, 2, 5})
+        if (k * power >= least) return k * power;
+    return 10 * power;
+}
+
+void BenchView::paintRulers(QPainter& painter) {
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    painter.fillRect(0, 0, width(), kRuler, theme().sheet);
+    painter.fillRect(0, 0, kRuler, height(), theme().sheet);
+    painter.setFont(uiFont(9));
+    const double mark = unitsPerMark(), px = scale_ / unitFactor(), fine = mark / 5;
+    const auto draw = [&](bool across) {
+        const double from = (kRuler - (across ? origin_.x : origin_.y)) / px,
+                     to = ((across ? width() : height()) - (across ? origin_.x : origin_.y)) / px;
+        for (double i = std::ceil(from / fine); i * fine <= to; ++i) {
+            const bool labelled = std::fmod(std::abs(i), 5) == 0;
+            const int at = int(std::lround((across ? origin_.x : origin_.y) + i * fine * px)),
+                      length = labelled ? 9 : 4;
+            painter.setPen(labelled ? theme().softInk : theme().hairline);
+            if (across)
+                painter.drawLine(at, kRuler - length, at, kRuler);
+            else
+                painter.drawLine(kRuler - length, at, kRuler, at);
+            if (!labelled) continue;
+            painter.setPen(theme().softInk);
+            const QString text = QString::number(i * fine, 'g', 6);
+            if (across) {
+                painter.drawText(at + 3, 10, text);
+            } else {
+                painter.save();
+                painter.translate(10, at - 3);
+                painter.rotate(-90);
+                painter.drawText(0, 0, text);
+                painter.restore();
+            }
+        }
+    };
+    draw(true);
+    draw(false);
+    painter.fillRect(0, 0, kRuler, kRuler, theme().sheet);
+    const PiecePtr piece = document_ ? document_->piece() : nullptr;
+    const bool screen = piece && piece->flat->unit == Unit::Px;
+    painter.setPen(theme().softInk);
+    painter.drawText(QRect(0, 0, kRuler, kRuler), Qt::AlignCenter,
+                     screen || rulerUnit_ == RulerUnit::Px ? tr("px")
+                     : rulerUnit_ == RulerUnit::Inch       ? tr("in")
+                                                           : tr("mm"));
+    painter.setPen(theme().hairline);
+    painter.drawLine(0, kRuler, width(), kRuler);
+    painter.drawLine(kRuler, 0, kRuler, height());
+}
+
+void BenchView::showEvent(QShowEvent*) {
+    refresh();
+}
+
+void BenchView::resizeEvent(QResizeEvent*) {
+    if (fitted_)
+        zoomToFit();
+    else
+        requestPicture();
+    Q_EMIT resized();
+}
+
+void BenchView::wheelEvent(QWheelEvent* event) {
+    if (event->modifiers() & (Qt::ShiftModifier | Qt::AltModifier)) {
+        const QPoint way = event->angleDelta();
+        moveBy({(way.x() + way.y()) / 2.0, 0});
+    } else {
+        zoomBy(std::pow(1.2, event->angleDelta().y() / 120.0), event->position());
+    }
+    event->accept();
+}
+
+void BenchView::mousePressEvent(QMouseEvent* event) {
+    if (event->button() == Qt::MiddleButton || (event->button() == Qt::LeftButton && spaceHeld_)) {
+        panning_ = true;
+        last_ = event->position();
+        setCursor(Qt::ClosedHandCursor);
+    }
+}
+
+QColor BenchView::colourAt(QPointF p) const {
+    return picture_.colourAt(p, origin_, scale_, sampleSide_);
+}
+
+void BenchView::moveBy(Vec2 way) {
+    origin_ = origin_ + way;
+    fitted_ = false;
+    requestPicture();
+    Q_EMIT viewMoved();
+    update();
+}
+
+void BenchView::follow(const BenchView& other) {
+    const Vec2 middle = other.fromView(QPointF(other.width() / 2.0, other.height() / 2.0));
+    key_ = other.key_;
+    sampleSide_ = other.sampleSide_;
+    scale_ = other.scale_;
+    origin_ = Vec2{width() / 2.0, height() / 2.0} - middle * scale_;
+    fitted_ = false;
+    requestPicture();
+    update();
+}
+
+void BenchView::mouseMoveEvent(QMouseEvent* event) {
+    if (panning_) {
+        const QPointF way = event->position() - std::exchange(last_, event->position());
+        return moveBy({way.x(), way.y()});
+    }
+    Q_EMIT pointerMoved(fromView(event->position()), colourAt(event->position()));
+}
+
+void BenchView::mouseReleaseEvent(QMouseEvent*) {
+    if (!panning_) return;
+    panning_ = false;
+    unsetCursor();
+}
+
+void BenchView::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Space && !event->isAutoRepeat()) {
+        spaceHeld_ = true;
+        setCursor(Qt::OpenHandCursor);
+    } else {
+        QWidget::keyPressEvent(event);
+    }
+}
+
+void BenchView::keyReleaseEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Space && !event->isAutoRepeat()) {
+        spaceHeld_ = false;
+        unsetCursor();
+    }
+    QWidget::keyReleaseEvent(event);
+}
+
+} // namespace glyptos

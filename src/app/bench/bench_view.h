@@ -1,0 +1,106 @@
+// The bench: art on neutral grey with rulers, zoom, pan and the lines of the form. Shows one panel, or a
+// whole flat.
+#pragma once
+
+#include "app/bench/bench_picture.h"
+#include "app/bench/dieline_painter.h"
+#include "app/session/document.h"
+#include "app/session/render_service.h"
+
+#include <QWidget>
+
+namespace glyptos {
+
+/// Units of the rulers.
+enum class RulerUnit { Mm, Inch, Px };
+
+class BenchView : public QWidget {
+    Q_OBJECT
+  public:
+    BenchView(Engine& engine, RenderService& service, QWidget* parent = nullptr);
+    void setDocument(Document* document);
+
+    double zoom() const { return scale_; } ///< device-independent px a unit
+    void zoomToFit();
+    /// One output pixel of the piece (at its own resolution) becomes one pixel of the screen.
+    void zoomToActualPixels();
+    void zoomBy(double factor, QPointF about);
+    void setKey(const LineKey& key);
+    const LineKey& key() const { return key_; }
+    void setRulerUnit(RulerUnit unit);
+    /// True when the finished picture of the present view is shown.
+    bool isFinished() const { return picture_.isWhole() && !engine_.pictures.busy(); }
+
+    /// Over how many px a side colours are averaged.
+    void setSampleSide(int side) { sampleSide_ = side; }
+    int sampleSide() const { return sampleSide_; }
+    /// Colour of the art under a point of the widget; invalid where no art is shown.
+    virtual QColor colourAt(QPointF p) const;
+    /// Asks for a rendering of what can be seen now.
+    void requestOf(BenchPicture& picture, const BenchPicture::SceneAt& sceneAt) const;
+    /// Takes over zoom, place and lines of another bench, as linked benches do.
+    void follow(const BenchView& other);
+
+    /// From the shown frame (panel or flat units) to the widget.
+    Affine toView() const {
+        return Affine::translation(origin_.x, origin_.y) * Affine::scaling(scale_, scale_);
+    }
+    Vec2 fromView(QPointF p) const { return {(p.x() - origin_.x) / scale_, (p.y() - origin_.y) / scale_}; }
+
+  Q_SIGNALS:
+    void zoomChanged();
+    void viewMoved();                                 ///< zoomed or moved, by hand or to fit
+    void pointerMoved(Vec2 at, const QColor& colour); ///< in the shown frame
+    void resized();
+    void firstShown(); ///< some picture is shown, perhaps a coarse one
+    void rendered();   ///< the finished picture is shown
+
+  protected:
+    virtual Scene sceneAt(double pxPerUnit, Vec2 offset) const = 0;
+    /// The area that fit shows, in units.
+    virtual Rect extent() const = 0;
+    virtual void paintLines(QPainter& painter) = 0;
+    /// Whether it shows a sheet with edges, on white and with rulers, or a free space.
+    virtual bool isSheet() const { return true; }
+    virtual void paintHandles(QPainter&) {}
+    /// Paints over the art and under the lines.
+    virtual void paintOverArt(QPainter&) {}
+    /// The view or the release has changed: what is shown besides the art is asked for.
+    virtual void requestMore() {}
+
+    /// Called when the release or the panel in hand has changed.
+    virtual void refresh();
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void keyReleaseEvent(QKeyEvent* event) override;
+    bool isPanning() const { return panning_; }
+    void requestPicture();
+
+    Engine& engine_;
+    RenderService& service_;
+    Document* document_ = nullptr;
+
+  private:
+    void moveBy(Vec2 way);
+    void paintArt(QPainter& painter);
+    void paintRulers(QPainter& painter);
+    double unitsPerMark() const;
+    double unitFactor() const;
+
+    BenchPicture picture_;
+    double scale_ = 1;
+    Vec2 origin_;
+    bool fitted_ = true, panning_ = false, spaceHeld_ = false;
+    QPointF last_;
+    LineKey key_;
+    RulerUnit rulerUnit_ = RulerUnit::Mm;
+    int sampleSide_ = 1;
+};
+
+} // namespace glyptos

@@ -1,0 +1,244 @@
+#include "app/bench/compose_bench.h"
+
+#include "app/bench/side_bench.h"
+#include "app/widgets/colours.h"
+#include "release/edits/palette_edits.h"
+
+#include <QClipboard>
+#include <QGuiApplication>
+#include <QMimeData>
+
+namespace glyptos {
+namespace {
+
+constexpr double kLeastAlpha = 0.03; // of what a click still meets
+
+} // namespace
+
+ComposeBench::ComposeBench(Engine& engine, RenderService& service, QWidget* parent)
+    : BenchView(engine, service, parent)
+    , words_(*this)
+    , reference_(*this, service) {}
+
+ComposeBench::~ComposeBench() = default;
+
+void ComposeBench::setHands(Hands hands) {
+    hands_ = std::move(hands);
+}
+
+const Panel* ComposeBench::panel() const {
+    return document_ ? document_->shownPanel() : nullptr;
+}
+
+Scene ComposeBench::sceneAt(double pxPerUnit, Vec2 offset) const {
+    Scene scene = panelScene(document_->shown(), document_->panel(), pxPerUnit, true, offset);
+    scene.inHand = document_->layer();
+    const LayerPtr layer = document_->selectedLayer();
+    return layer ? withMaskShown(std::move(scene), *layer, maskLook_) : scene;
+}
+
+Rect ComposeBench::extent() const {
+    const Panel* p = panel();
+    return p ? p->withBleed() : Rect{};
+}
+
+void ComposeBench::refresh() {
+    BenchView::refresh();
+    words_.follow();
+    Q_EMIT handChanged();
+}
+
+void ComposeBench::requestMore() {
+    reference_.request();
+}
+
+void ComposeBench::setHand(Hand hand) {
+    if (hand == hand_) return;
+    inUse().cancel();
+    hand_ = hand;
+    setCursor(inUse().cursor());
+    update();
+    Q_EMIT handChanged();
+}
+
+QString ComposeBench::sentence() const {
+    return document_ ? inUse().sentence() : QString();
+}
+
+void ComposeBench::setShapeToDraw(const ShapeContent& shape, const QString& name) {
+    shapeToDraw_ = shape;
+    shapeName_ = name;
+    Q_EMIT handChanged();
+}
+
+void ComposeBench::setMaskLook(MaskLook look) {
+    maskLook_ = look;
+    requestPicture();
+}
+
+Frame ComposeBench::frame(const Layer& layer) const {
+    return frameOf(layer, *document_->shown(), panel()->withBleed(), paragraphs());
+}
+
+/// Inside the frame, and where a picture is not see-through there, as far as it has been decoded.
+bool ComposeBench::isHit(const Layer& layer, Vec2 at) const {
+    const Frame f = frame(layer);
+    if (!f.contains(at)) return false;
+    const auto* content = layer.as<PictureContent>();
+    const SourcePtr source = content ? document_->shown()->source(content->source) : nullptr;
+    const PyramidPtr picture =
+        source ? engine_.pictures.picture(*source, f.toPanel.scaleX() * zoom() * devicePixelRatioF())
+               : nullptr;
+    const auto back = f.toPanel.inverse();
+    if (!picture || !back) return true;
+    const Vec2 px = back->map(at);
+    return alphaAt(*picture, px.x / source->width, px.y / source->height) > kLeastAlpha;
+}
+
+std::vector<std::string> ComposeBench::layersAt(Vec2 at) const {
+    std::vector<std::string> out;
+    if (!panel()) return out;
+    const std::function<void(const Stack&)> collect = [&](const Stack& stack) {
+        for (const LayerPtr& layer : stack) {
+            if (!layer->on || layer->locked || layer->as<FillContent>() || !isHit(*layer, at)) continue;
+            const auto* group = layer->as<GroupContent>();
+            if (!group) {
+                out.push_back(layer->id);
+                continue;
+            }
+            // A group is hit where something in it is.
+            const size_t before = out.size();
+            collect(group->layers);
+            if (out.size() > before) out.insert(out.begin() + ptrdiff_t(before), layer->id);
+        }
+    };
+    collect(stackOf(*document_->shown(), document_->panel()));
+    return out;
+}
+
+std::vector<std::string> ComposeBench::layersInside(const Rect& area) const {
+    std::vector<std::string> out;
+    for (const LayerPtr& layer : stackOf(*document_->shown(), document_->panel())) {
+        if (!panel() || !layer->on || layer->locked || layer->as<FillContent>()) continue;
+        const Rect bounds = frame(*layer).bounds();
+        const bool inside = bounds.x >= area.x && bounds.y >= area.y && bounds.right() <= area.right() &&
+                            bounds.bottom() <= area.bottom();
+        if (!bounds.empty() && inside) out.push_back(layer->id);
+    }
+    return out;
+}
+
+QColor ComposeBench::colourAt(QPointF p) const {
+    const QColor ofReference = document_ ? reference_.colourAt(p) : QColor();
+    return ofReference.isValid() ? ofReference : BenchView::colourAt(p);
+}
+
+void ComposeBench::giveColour(const QColor& colour) {
+    if (!colour.isValid()) return;
+    QGuiApplication::clipboard()->setText(colour.name());
+    const LayerPtr layer = document_->layers().size() == 1 ? document_->selectedLayer() : nullptr;
+    const auto next = layer && !layer->locked ? withOwnColour(*layer, fromQt(colour)) : std::nullopt;
+    if (next)
+        document_->edit(tr("Colour of %1").arg(QString::fromStdString(layer->name)),
+                        withChangedLayer(document_->release(), document_->panel(), layer->id,
+                                         [&](Layer& l) { l = *next; }));
+    Q_EMIT colourPicked(colour, next.has_value());
+}
+
+void ComposeBench::setCaption(const QString& words) {
+    caption_ = words;
+    update();
+}
+
+void ComposeBench::paintOverArt(QPainter& painter) {
+    reference_.paint(painter);
+}
+
+void ComposeBench::paintLines(QPainter& painter) {
+    if (const Panel* p = panel()) paintPanelLines(painter, *p, toView(), key());
+}
+
+void ComposeBench::paintHandles(QPainter& painter) {
+    inUse().paint(painter);
+    if (!caption_.isEmpty()) paintBenchCaption(painter, caption_, true);
+}
+
+void ComposeBench::mousePressEvent(QMouseEvent* event) {
+    BenchView::mousePressEvent(event);
+    if (isPanning() || event->button() != Qt::LeftButton || !panel()) return;
+    if (!reference_.press(event->position())) inUse().press(*event, fromView(event->position()));
+}
+
+void ComposeBench::mouseMoveEvent(QMouseEvent* event) {
+    BenchView::mouseMoveEvent(event);
+    if (isPanning() || !panel()) return;
+    const Vec2 at = fromView(event->position());
+    if (reference_.isDragging())
+        reference_.drag(event->position());
+    else if (event->buttons() & Qt::LeftButton)
+        inUse().drag(*event, at);
+    else
+        inUse().hover(at);
+}
+
+void ComposeBench::mouseReleaseEvent(QMouseEvent* event) {
+    const bool panning = isPanning();
+    BenchView::mouseReleaseEvent(event);
+    if (panning) return setCursor(inUse().cursor());
+    if (event->button() != Qt::LeftButton || !panel()) return;
+    reference_.isDragging() ? reference_.release() : inUse().release();
+}
+
+void ComposeBench::mouseDoubleClickEvent(QMouseEvent* event) {
+    if (event->button() == Qt::LeftButton && panel()) inUse().doubleClick(fromView(event->position()));
+}
+
+bool ComposeBench::event(QEvent* event) {
+    if (event->type() == QEvent::ShortcutOverride && panel() &&
+        inUse().wants(static_cast<QKeyEvent&>(*event))) {
+        event->accept();
+        return true;
+    }
+    return BenchView::event(event);
+}
+
+void ComposeBench::keyPressEvent(QKeyEvent* event) {
+    if (panel() && inUse().key(*event)) return;
+    switch (event->key()) {
+    case Qt::Key_M:
+        return setHand(Hand::Move);
+    case Qt::Key_C:
+        return setHand(Hand::Crop);
+    case Qt::Key_L:
+        return setHand(Hand::Letter);
+    case Qt::Key_S:
+        return setHand(Hand::Shape);
+    case Qt::Key_F:
+        return setHand(Hand::Fill);
+    case Qt::Key_P:
+        return setHand(Hand::Pick);
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+        return editWords();
+    case Qt::Key_Escape:
+        if (inUse().cancel()) return;
+        if (hand_ != Hand::Move) return setHand(Hand::Move);
+        return document_->selectLayer({});
+    default:
+        BenchView::keyPressEvent(event);
+    }
+}
+
+void ComposeBench::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void ComposeBench::dropEvent(QDropEvent* event) {
+    QStringList files;
+    for (const QUrl& url : event->mimeData()->urls())
+        if (url.isLocalFile()) files << url.toLocalFile();
+    if (!files.isEmpty()) Q_EMIT picturesArrived(files, fromView(event->position()));
+    event->acceptProposedAction();
+}
+
+} // namespace glyptos

@@ -1,0 +1,98 @@
+// The bench of the Compose step: one panel, on which the hand in use acts directly.
+#pragma once
+
+#include "app/bench/bench_hand.h"
+#include "app/bench/bench_view.h"
+#include "app/bench/bench_words.h"
+#include "app/bench/mask_look.h"
+#include "app/bench/reference_lens.h"
+#include "render/snap.h"
+
+#include <array>
+
+namespace glyptos {
+
+class ComposeBench : public BenchView {
+    Q_OBJECT
+  public:
+    ComposeBench(Engine& engine, RenderService& service, QWidget* parent = nullptr);
+    ~ComposeBench() override;
+
+    Document* document() const { return document_; }
+    /// Panel in hand; nothing when the release has no piece.
+    const Panel* panel() const;
+    ParagraphCache& paragraphs() const { return engine_.renderer.paragraphs(); }
+
+    /// One for each Hand, before the bench is shown.
+    void setHands(Hands hands);
+    void setHand(Hand hand);
+    Hand hand() const { return hand_; }
+    /// What the hand in use does next, as a sentence.
+    QString sentence() const;
+    /// What Shape draws, and what it is called.
+    void setShapeToDraw(const ShapeContent& shape, const QString& name);
+    const QString& shapeName() const { return shapeName_; }
+    const ShapeContent& shapeToDraw() const { return shapeToDraw_; }
+    void setSnap(const SnapOptions& options) { snap_ = options; }
+    const SnapOptions& snapOptions() const { return snap_; }
+    void setMaskLook(MaskLook look);
+
+    BenchWords& words() { return words_; }
+    void addField(const FieldInfo& field) { words_.addField(field); }
+    void editWords() { words_.edit(); }
+    bool isWriting() const { return words_.isOpen(); }
+    ReferenceLens& reference() { return reference_; }
+
+    /// Layers under a point, front to back, groups before what is in them. Fills cover everything and are
+    /// taken in hand from the stack instead; locked and hidden layers are passed through.
+    std::vector<std::string> layersAt(Vec2 at) const;
+    /// Layers of the panel that lie wholly inside an area.
+    std::vector<std::string> layersInside(const Rect& area) const;
+
+    QColor colourAt(QPointF p) const override;
+    /// Gives a picked colour to the layer in hand, when that has a colour of its own, and copies its name.
+    void giveColour(const QColor& colour);
+    /// Words that say what the bench shows, or none.
+    void setCaption(const QString& words);
+
+  Q_SIGNALS:
+    void handChanged(); ///< or its sentence
+    /// Pictures were dropped or pasted; `at` in panel units.
+    void picturesArrived(const QStringList& files, Vec2 at);
+    /// A colour was picked; taken says whether the layer in hand has it now.
+    void colourPicked(const QColor& colour, bool taken);
+
+  protected:
+    Scene sceneAt(double pxPerUnit, Vec2 offset) const override;
+    Rect extent() const override;
+    void paintOverArt(QPainter& painter) override;
+    void paintLines(QPainter& painter) override;
+    void paintHandles(QPainter& painter) override;
+    void requestMore() override;
+    void refresh() override;
+    bool event(QEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
+    BenchHand& inUse() const { return *hands_[size_t(hand_)]; }
+
+  private:
+    Frame frame(const Layer& layer) const;
+    bool isHit(const Layer& layer, Vec2 at) const;
+
+    Hand hand_ = Hand::Move;
+    Hands hands_;
+    SnapOptions snap_;
+    MaskLook maskLook_ = MaskLook::Art;
+    ShapeContent shapeToDraw_;
+    QString caption_, shapeName_;
+    BenchWords words_;
+    ReferenceLens reference_;
+};
+
+} // namespace glyptos

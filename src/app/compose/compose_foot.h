@@ -1,0 +1,37 @@
+// The one bar under the bench of Compose: panels, takes and comparing, the key to the lines, the zoom.
+#pragma once
+
+#include "app/bench/bench_bar.h"
+#include "app/bench/line_key.h"
+
+#include <QLabel>
+#include <QToolButton>
+
+namespace glyptos {
+
+class ComposeFoot : public QWidget {
+    Q_OBJECT
+  public:
+    ComposeFoot(ComposeBench* bench, BenchBar* bar);
+    void setDocument(Document* document);
+
+  protected:
+    void resizeEvent(QResizeEvent* event) override;
+
+  private:
+    void refreshPanels();
+    void refreshZoom();
+    QToolButton* makePanelButton();
+    /// The key as words where there is room for them, else behind a button.
+    void fold();
+
+    ComposeBench* bench_;
+    Document* document_ = nullptr;
+    QWidget* panels_;
+    BenchBar* bar_;
+    LineKeySwitches *key_, *foldedKey_;
+    QToolButton* lines_;
+    QLabel* zoom_;
+};
+
+} // namespace glyptos

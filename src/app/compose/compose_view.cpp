@@ -1,0 +1,219 @@
+#include "app/compose/compose_view.h"
+
+#include "app/hands/all_hands.h"
+#include "app/widgets/form_rows.h"
+
+#include <QHBoxLayout>
+#include <QMenu>
+#include <QVBoxLayout>
+
+namespace glyptos {
+namespace {
+
+void addSnapSwitch(QMenu* menu, const QString& text, ComposeBench* bench, bool SnapOptions::*which) {
+    QAction* made = menu->addAction(text);
+    made->setCheckable(true);
+    made->setChecked(true);
+    QObject::connect(made, &QAction::toggled, bench, [=](bool on) {
+        SnapOptions options = bench->snapOptions();
+        options.*which = on;
+        bench->setSnap(options);
+    });
+}
+
+/// Where what is dragged comes to rest.
+QToolButton* snapChoice(ComposeBench* bench) {
+    QToolButton* button = wordButton(ComposeView::tr("Snaps to ▾"),
+                                     ComposeView::tr("Where a layer that is dragged comes to rest"));
+    button->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(button);
+    addSnapSwitch(menu, ComposeView::tr("Centre, trim and safety"), bench, &SnapOptions::panel);
+    addSnapSwitch(menu, ComposeView::tr("Other layers"), bench, &SnapOptions::layers);
+    button->setMenu(menu);
+    return button;
+}
+
+} // namespace
+
+ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent)
+    : QWidget(parent)
+    , bench_(new ComposeBench(engine, service)) {
+    bench_->setHands(allHands(*bench_));
+    bench_->setAcceptDrops(true);
+    bench_->setAccessibleName(tr("Bench"));
+    grid_ = new BenchGrid(engine, service, bench_);
+    ladder_ = new SizeLadder(engine, service, grid_);
+    ladder_->move(32, 32);
+    bar_ = new BenchBar(*grid_, *ladder_);
+    blendSheet_ = new BlendSheet(engine, service, grid_);
+    framing_ = new FramingSheet(engine, *bench_);
+    auto* all = new QHBoxLayout(this);
+    all->setContentsMargins(0, 0, 0, 0);
+    all->setSpacing(0);
+    auto* middle = new QVBoxLayout;
+    middle->setSpacing(0);
+    middle->addWidget(makeHandBar());
+    middle->addWidget(grid_, 1);
+    middle->addWidget(foot_ = new ComposeFoot(bench_, bar_));
+    all->addLayout(middle, 1);
+    all->addWidget(makeSide(engine, service));
+    connect(bench_, &ComposeBench::handChanged, this, &ComposeView::refreshHand);
+    connect(properties_, &PropertiesPanel::maskLookChosen, bench_, &ComposeBench::setMaskLook);
+    connect(properties_, &PropertiesPanel::replaceAsked, this, &ComposeView::replaceAsked);
+    connect(properties_, &PropertiesPanel::framingAsked, this,
+            [this] { framing_->open(framing_->document()->layer()); });
+    connect(bench_, &ComposeBench::colourPicked, this, [this](const QColor& colour, bool taken) {
+        sentence_->setWords(taken ? tr("%1, given to the layer in hand and copied.").arg(colour.name())
+                                  : tr("%1, copied.").arg(colour.name()));
+    });
+    connect(bar_, &BenchBar::referenceAsked, this, &ComposeView::referenceAsked);
+    connect(properties_, &PropertiesPanel::blendSheetAsked, blendSheet_, &BlendSheet::open);
+    makeKeys();
+    refreshHand();
+}
+
+/// Letters that act wherever the focus is in this view, unless it is typed in.
+void ComposeView::makeKeys() {
+    const auto key = [this](const QString& keys, const std::function<void()>& run) {
+        auto* made = new QAction(this);
+        made->setShortcut(QKeySequence(keys));
+        made->setShortcutContext(Qt::WidgetWithChildrenShortcut);
+        connect(made, &QAction::triggered, this, run);
+        addAction(made);
+    };
+    key(QStringLiteral("B"),
+        [this] { blendSheet_->isVisible() ? blendSheet_->leave() : blendSheet_->open(); });
+    key(QStringLiteral("T"), [this] { bar_->stepTake(1); });
+    key(QStringLiteral("Shift+T"), [this] { bar_->stepTake(-1); });
+}
+
+QWidget* ComposeView::makeHandBar() {
+    auto* bar = new QWidget;
+    bar->setFixedHeight(36);
+    auto* words = new QHBoxLayout(bar);
+    words->setContentsMargins(12, 3, 12, 3);
+    words->setSpacing(4);
+    hands_ = new QButtonGroup(this);
+    const std::tuple<Hand, QString, QString> hands[] = {
+        {Hand::Move, tr("Move"), tr("Move, scale and turn layers (M)")},
+        {Hand::Crop, tr("Crop"), tr("Choose which part of a picture shows (C)")},
+        {Hand::Letter, tr("Letter"), tr("Click where words should stand (L)")},
+        {Hand::Shape, tr("Shape"), tr("Draw shapes, lines, paths and ornaments (S)")},
+        {Hand::Fill, tr("Fill"), tr("Lay gradients and move their colours (F)")},
+        {Hand::Pick, tr("Pick colour"), tr("Take a colour from the art or the reference (P)")}};
+    for (const auto& [hand, text, why] : hands) {
+        QToolButton* button = wordButton(text, why);
+        button->setCheckable(true);
+        hands_->addButton(button, int(hand));
+        words->addWidget(button);
+    }
+    hands_->button(int(Hand::Move))->setChecked(true);
+    connect(hands_, &QButtonGroup::idClicked, this,
+            [this](int id) { bench_->setHand(static_cast<Hand>(id)); });
+    words->addSpacing(10);
+    words->addWidget(sentence_ = new ElidedLabel, 1);
+    words->addWidget(snapping_ = snapChoice(bench_));
+    words->addWidget(shapes_ = new ShapeChoice(*bench_));
+    words->addWidget(picking_ = new PickOptions(*bench_));
+    return bar;
+}
+
+QWidget* ComposeView::makeSide(Engine& engine, RenderService& service) {
+    auto* side = new QWidget;
+    side->setFixedWidth(300);
+    auto* column = new QVBoxLayout(side);
+    column->setContentsMargins(0, 10, 0, 0);
+    column->setSpacing(4);
+    column->addWidget(makeSideHead());
+    empty_ = new QWidget;
+    auto* emptyColumn = new QVBoxLayout(empty_);
+    emptyColumn->addWidget(emptyNote_ = roleLabel(QString(), "soft"));
+    auto* bring = new QPushButton(tr("Bring in a picture…"));
+    bring->setProperty("role", "main");
+    connect(bring, &QPushButton::clicked, this, &ComposeView::pictureAsked);
+    emptyColumn->addWidget(bring);
+    column->addWidget(empty_);
+    sideTop_ = new QStackedWidget;
+    sideTop_->addWidget(stackScroll_ = scrolling(stack_ = new StackView(engine, service)));
+    sideTop_->addWidget(history_ = new HistoryView(engine, service));
+    column->addWidget(sideTop_, 1);
+    column->addWidget(scrolling(properties_ = new PropertiesPanel(engine)), 1);
+    return side;
+}
+
+QWidget* ComposeView::makeSideHead() {
+    auto* head = new QWidget;
+    auto* row = new QHBoxLayout(head);
+    row->setContentsMargins(9, 0, 9, 2);
+    row->setSpacing(4);
+    stackTab_ = wordButton(tr("Stack"), tr("The layers, front to back"));
+    historyTab_ = wordButton(tr("Steps"), tr("All that was done in this session; a click goes there"));
+    auto* group = new QButtonGroup(this);
+    for (QToolButton* tab : {stackTab_, historyTab_}) {
+        tab->setCheckable(true);
+        group->addButton(tab);
+        row->addWidget(tab);
+    }
+    stackTab_->setChecked(true);
+    row->addStretch();
+    auto* order = roleLabel(tr("front to back"), "soft");
+    row->addWidget(order);
+    connect(historyTab_, &QToolButton::toggled, this, &ComposeView::showHistory);
+    connect(historyTab_, &QToolButton::toggled, order,
+            [order](bool steps) { order->setText(steps ? tr("oldest first") : tr("front to back")); });
+    return head;
+}
+
+void ComposeView::showHistory(bool on) {
+    (on ? historyTab_ : stackTab_)->setChecked(true);
+    sideTop_->setCurrentIndex(on ? 1 : 0);
+}
+
+void ComposeView::setDocument(Document* document) {
+    if (document_) document_->disconnect(this);
+    document_ = document;
+    bench_->setDocument(document);
+    refreshHand();
+    grid_->setDocument(document);
+    blendSheet_->setDocument(document);
+    ladder_->setDocument(document);
+    framing_->setDocument(document);
+    bar_->setDocument(document);
+    foot_->setDocument(document);
+    history_->setDocument(document);
+    stack_->setDocument(document);
+    properties_->setDocument(document);
+    connect(document_, &Document::changed, this, &ComposeView::refreshEmpty);
+    connect(document_, &Document::selectionChanged, this, &ComposeView::refreshEmpty);
+    connect(document_, &Document::selectionChanged, this, &ComposeView::showCardInHand, Qt::QueuedConnection);
+    refreshEmpty();
+}
+
+/// Queued, so that the stack has its new height by then.
+void ComposeView::showCardInHand() {
+    const QRect card = stack_->cardOf(document_->layer());
+    if (!card.isEmpty()) stackScroll_->ensureVisible(card.center().x(), card.center().y(), 0, card.height());
+}
+
+void ComposeView::hideEvent(QHideEvent* event) {
+    framing_->keep();
+    QWidget::hideEvent(event);
+}
+
+void ComposeView::refreshHand() {
+    hands_->button(int(bench_->hand()))->setChecked(true);
+    sentence_->setWords(bench_->sentence());
+    snapping_->setVisible(bench_->hand() == Hand::Move);
+    shapes_->setVisible(bench_->hand() == Hand::Shape);
+    picking_->setVisible(bench_->hand() == Hand::Pick);
+    properties_->setFillInHand(bench_->hand() == Hand::Fill);
+}
+
+void ComposeView::refreshEmpty() {
+    emptyNote_->setText(document_->piece()
+                            ? tr("This panel has no art yet. Drop a picture on the bench, or:")
+                            : tr("This release has no piece yet. Add one with “+ Piece” above."));
+    empty_->setVisible(stackOf(*document_->shown(), document_->panel()).empty());
+}
+
+} // namespace glyptos

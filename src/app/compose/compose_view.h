@@ -1,0 +1,82 @@
+// The Compose step: hand bar, bench, stack and properties.
+#pragma once
+
+#include "app/bench/bench_bar.h"
+#include "app/bench/bench_grid.h"
+#include "app/bench/compose_bench.h"
+#include "app/compose/blend_sheet.h"
+#include "app/compose/compose_foot.h"
+#include "app/compose/framing_sheet.h"
+#include "app/compose/history_view.h"
+#include "app/compose/stack_view.h"
+#include "app/figures/properties_panel.h"
+#include "app/hands/pick_options.h"
+#include "app/hands/shape_choice.h"
+#include "app/widgets/elided_label.h"
+
+#include <QButtonGroup>
+#include <QLabel>
+#include <QScrollArea>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <QWidget>
+
+namespace glyptos {
+
+class ComposeView : public QWidget {
+    Q_OBJECT
+  public:
+    ComposeView(Engine& engine, RenderService& service, QWidget* parent = nullptr);
+    void setDocument(Document* document);
+    ComposeBench* bench() const { return bench_; }
+    StackView* stack() const { return stack_; }
+    BenchGrid* grid() const { return grid_; }
+    BenchBar* bar() const { return bar_; }
+    BlendSheet* blendSheet() const { return blendSheet_; }
+    FramingSheet* framing() const { return framing_; }
+    SizeLadder* ladder() const { return ladder_; }
+    HistoryView* history() const { return history_; }
+    void showHistory(bool on);
+
+  Q_SIGNALS:
+    void pictureAsked();
+    /// Another picture for the layer in hand.
+    void replaceAsked();
+    /// A file with a reference picture.
+    void referenceAsked();
+
+  protected:
+    void hideEvent(QHideEvent* event) override;
+
+  private:
+    QWidget* makeHandBar();
+    QWidget* makeSideHead();
+    void makeKeys();
+    QWidget* makeSide(Engine& engine, RenderService& service);
+    void refreshHand();
+    void refreshEmpty();
+    void showCardInHand();
+
+    Document* document_ = nullptr;
+    ComposeBench* bench_;
+    BenchGrid* grid_;
+    BlendSheet* blendSheet_;
+    FramingSheet* framing_;
+    PickOptions* picking_;
+    SizeLadder* ladder_;
+    BenchBar* bar_;
+    HistoryView* history_;
+    QToolButton *stackTab_, *historyTab_;
+    QStackedWidget* sideTop_;
+    StackView* stack_;
+    QScrollArea* stackScroll_;
+    PropertiesPanel* properties_;
+    QButtonGroup* hands_;
+    ComposeFoot* foot_;
+    ElidedLabel* sentence_;
+    QLabel* emptyNote_;
+    QWidget *empty_, *snapping_;
+    ShapeChoice* shapes_;
+};
+
+} // namespace glyptos

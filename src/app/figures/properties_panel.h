@@ -1,0 +1,32 @@
+// Figures and words of the layer in hand, in parts.
+#pragma once
+
+#include "app/figures/mask_section.h"
+
+#include <QWidget>
+
+namespace glyptos {
+
+class PropertiesPanel : public QWidget {
+    Q_OBJECT
+  public:
+    explicit PropertiesPanel(Engine& engine, QWidget* parent = nullptr);
+    void setDocument(Document* document);
+    void setFillInHand(bool inHand);
+
+  Q_SIGNALS:
+    void blendSheetAsked();
+    void replaceAsked();
+    void framingAsked();
+    void maskLookChosen(MaskLook look);
+
+  private:
+    void refresh();
+    void alignLabels();
+
+    Document* document_ = nullptr;
+    QLabel *title_, *empty_, *locked_;
+    std::vector<LayerSection*> sections_;
+};
+
+} // namespace glyptos

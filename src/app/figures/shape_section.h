@@ -1,0 +1,46 @@
+// Outline, fill and stroke of a shape; paint of a fill.
+#pragma once
+
+#include "app/figures/layer_section.h"
+#include "app/figures/paint_editor.h"
+
+namespace glyptos {
+
+class ShapeSection : public LayerSection {
+    Q_OBJECT
+  public:
+    explicit ShapeSection(Engine& engine);
+
+  protected:
+    bool fits(const Layer& layer) const override { return layer.as<ShapeContent>(); }
+    void refresh(const Layer& layer) override;
+
+  private:
+    void changeShape(const QString& name, const std::function<void(ShapeContent&)>& edit, bool settled = true,
+                     const QString& merge = {});
+    void changeStroke(const std::function<void(StrokeStyle&)>& edit, bool settled = true);
+    void makeStroke(QFormLayout* form);
+
+    NumberField *corner_, *points_, *inner_, *width_;
+    QPushButton* free_;
+    QCheckBox *filled_, *stroked_;
+    QComboBox *place_, *join_, *startCap_, *endCap_;
+    PaintEditor *fill_, *stroke_;
+    QWidget* strokeRows_;
+    QFormLayout* form_;
+};
+
+class FillSection : public LayerSection {
+    Q_OBJECT
+  public:
+    explicit FillSection(Engine& engine);
+
+  protected:
+    bool fits(const Layer& layer) const override { return layer.as<FillContent>(); }
+    void refresh(const Layer& layer) override;
+
+  private:
+    PaintEditor* paint_;
+};
+
+} // namespace glyptos

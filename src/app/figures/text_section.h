@@ -1,0 +1,34 @@
+// Words, type and colour of a text.
+#pragma once
+
+#include "app/figures/layer_section.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QPlainTextEdit>
+
+namespace glyptos {
+
+class TextSection : public LayerSection {
+    Q_OBJECT
+  public:
+    explicit TextSection(Engine& engine);
+
+  protected:
+    bool fits(const Layer& layer) const override { return layer.as<TextContent>(); }
+    void refresh(const Layer& layer) override;
+
+  private:
+    void changeText(const QString& what, const std::function<void(TextContent&)>& edit,
+                    const QString& merge = {});
+    void fillStyles(const std::string& family);
+
+    QPlainTextEdit* words_;
+    QComboBox *family_, *style_, *align_;
+    QLabel* faceNote_;
+    NumberField *size_, *tracking_, *leading_, *measure_;
+    ColourButton* textColour_;
+    QCheckBox* capitals_;
+};
+
+} // namespace glyptos

@@ -1,0 +1,23 @@
+#include "app/hands/all_hands.h"
+
+#include "app/hands/crop_hand.h"
+#include "app/hands/fill_hand.h"
+#include "app/hands/letter_hand.h"
+#include "app/hands/move_hand.h"
+#include "app/hands/pick_hand.h"
+#include "app/hands/shape_hand.h"
+
+namespace glyptos {
+
+Hands allHands(ComposeBench& bench) {
+    Hands out;
+    out[size_t(Hand::Move)] = std::make_unique<MoveHand>(bench);
+    out[size_t(Hand::Crop)] = std::make_unique<CropHand>(bench);
+    out[size_t(Hand::Letter)] = std::make_unique<LetterHand>(bench);
+    out[size_t(Hand::Shape)] = std::make_unique<ShapeHand>(bench);
+    out[size_t(Hand::Fill)] = std::make_unique<FillHand>(bench);
+    out[size_t(Hand::Pick)] = std::make_unique<PickHand>(bench);
+    return out;
+}
+
+} // namespace glyptos

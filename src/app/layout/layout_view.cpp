@@ -1,0 +1,251 @@
+#include "app/layout/layout_view.h"
+
+#include "app/session/background.h"
+#include "base/text.h"
+#include "release/placing.h"
+
+#include <QHBoxLayout>
+#include <QScrollArea>
+
+namespace glyptos {
+namespace {
+
+QString q(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+void clear(QLayout* layout) {
+    while (QLayoutItem* item = layout->takeAt(0)) {
+        if (item->widget()) item->widget()->deleteLater();
+        if (item->layout()) clear(item->layout());
+        std::unique_ptr<QLayoutItem> gone(item);
+    }
+}
+
+/// The picture of a panel that is meant to fill it: the one in hand, else the rearmost.
+LayerPtr pictureToFit(const Stack& stack, const std::string& inHand) {
+    if (LayerPtr layer = findLayer(stack, inHand); layer && layer->as<PictureContent>()) return layer;
+    for (auto it = stack.rbegin(); it != stack.rend(); ++it)
+        if ((*it)->as<PictureContent>()) return *it;
+    return nullptr;
+}
+
+} // namespace
+
+LayoutView::LayoutView(Engine& engine, RenderService& service, QWidget* parent)
+    : QWidget(parent)
+    , engine_(engine)
+    , bench_(new FlatBench(engine, service)) {
+    bench_->setAccessibleName(tr("Flat sheet"));
+    auto* all = new QHBoxLayout(this);
+    all->setContentsMargins(0, 0, 0, 0);
+    all->setSpacing(0);
+    all->addWidget(bench_, 1);
+    QScrollArea* scroll = scrolling(makeForm());
+    scroll->setFixedWidth(316);
+    all->addWidget(scroll);
+    connect(&watcher_, &QFutureWatcherBase::finished, this, [this] {
+        if (auto verdicts = watcher_.future().result()) verdicts_ = std::move(*verdicts);
+        if (again_) return judge();
+        showVerdicts();
+    });
+    connect(&engine_, &Engine::pictureReady, this, &LayoutView::judge);
+}
+
+LayoutView::~LayoutView() {
+    watcher_.waitForFinished();
+}
+
+QWidget* LayoutView::makeForm() {
+    auto* side = new QWidget;
+    auto* column = new QVBoxLayout(side);
+    column->setContentsMargins(14, 12, 14, 12);
+    column->setSpacing(8);
+    column->addWidget(heading(tr("Key to the lines")));
+    column->addWidget(key_ = new LineKeySwitches(bench_, Qt::Vertical));
+    column->addSpacing(8);
+    column->addWidget(heading(tr("Panels")));
+    panelRows_ = new QVBoxLayout;
+    panelRows_->setSpacing(7);
+    column->addLayout(panelRows_);
+    column->addSpacing(8);
+    column->addWidget(selected_ = heading(QString()));
+    column->addWidget(selectedNote_ = roleLabel(QString(), "soft"));
+    fit_ = new QPushButton(tr("Fit art to panel"));
+    fit_->setToolTip(tr("Centres the picture in hand, or the rearmost one, and makes it just cover the panel "
+                        "with its bleed"));
+    auto* compose = new QPushButton(tr("Compose this panel"));
+    connect(fit_, &QPushButton::clicked, this, &LayoutView::fitArt);
+    connect(compose, &QPushButton::clicked, this, &LayoutView::composeAsked);
+    column->addWidget(inOneRow({fit_, compose}));
+    column->addSpacing(8);
+    column->addWidget(heading(tr("Form")));
+    formRows_ = new QVBoxLayout;
+    formRows_->setSpacing(6);
+    column->addLayout(formRows_);
+    column->addStretch();
+    return side;
+}
+
+void LayoutView::setDocument(Document* document) {
+    if (document_) document_->disconnect(this);
+    document_ = document;
+    formOf_.clear();
+    bench_->setDocument(document);
+    connect(document_, &Document::changed, this, &LayoutView::refresh);
+    connect(document_, &Document::selectionChanged, this, &LayoutView::refresh);
+    refresh();
+}
+
+void LayoutView::showEvent(QShowEvent*) {
+    refresh();
+}
+
+/// One row for each figure of the form: a choice where the form names some, else a field.
+void LayoutView::rebuildForm() {
+    const PiecePtr piece = document_->piece();
+    clear(formRows_);
+    fields_.clear();
+    choices_.clear();
+    working_ = nullptr;
+    formOf_ = piece->id;
+    auto* form = new QFormLayout;
+    form->setHorizontalSpacing(10);
+    form->setVerticalSpacing(6);
+    for (const Parameter& p : piece->form->parameters) {
+        const auto set = [this, id = p.id, label = q(p.label)](std::optional<double> value) {
+            document_->edit(tr("%1 of the form").arg(label),
+                            withParameter(document_->release(), document_->panel().piece, id, value));
+        };
+        if (!p.choices.empty()) {
+            auto* combo = new QComboBox;
+            combo->setAccessibleName(q(p.label));
+            for (const Choice& c : p.choices) combo->addItem(q(c.label), c.value);
+            connect(combo, &QComboBox::activated, this,
+                    [combo, set](int i) { set(combo->itemData(i).toDouble()); });
+            choices_[p.id] = combo;
+            form->addRow(roleLabel(q(p.label), "soft"), combo);
+            continue;
+        }
+        FieldUnit unit;
+        unit.suffix = q(p.unit), unit.decimals = 2, unit.step = p.unit == "mm" ? 0.1 : 1,
+        unit.least = p.least, unit.most = p.most, unit.length = p.unit == "mm";
+        auto* field = new NumberField(q(p.label), unit);
+        connect(field, &NumberField::edited, this, [set](double value, bool) { set(value); });
+        fields_[p.id] = field;
+        QWidget* row = field;
+        if (!p.formula.empty()) {
+            auto* again = new QPushButton(tr("Work out"));
+            again->setToolTip(tr("Back to the figure that follows from the others"));
+            connect(again, &QPushButton::clicked, this, [set] { set(std::nullopt); });
+            row = inOneRow({field, again});
+        }
+        form->addRow(new FieldLabel(q(p.label), field), row);
+        if (!p.formula.empty()) form->addRow(QString(), working_ = roleLabel(QString(), "soft"));
+    }
+    formRows_->addLayout(form);
+    formRows_->addWidget(roleLabel(q(piece->form->note), "soft"));
+}
+
+void LayoutView::refresh() {
+    const PiecePtr piece = document_ ? document_->piece() : nullptr;
+    if (!piece || !isVisible()) return;
+    if (formOf_ != piece->id) rebuildForm();
+    for (const auto& [id, field] : fields_) field->setValue(piece->flat->values.at(id));
+    for (const auto& [id, combo] : choices_) {
+        const int at = combo->findData(piece->flat->values.at(id));
+        combo->setCurrentIndex(at);
+        if (at < 0)
+            combo->setPlaceholderText(QString::fromStdString(shortNumber(piece->flat->values.at(id))) +
+                                      QStringLiteral(" mm"));
+    }
+    if (working_ && !piece->flat->working.empty()) {
+        const auto& [id, sum] = *piece->flat->working.begin();
+        working_->setText(piece->values.contains(id)
+                              ? tr("set by hand; worked out it would be %1").arg(q(sum))
+                              : QStringLiteral("= ") + q(sum));
+    }
+    key_->setFlat(*piece->flat, true);
+    judge();
+    showVerdicts();
+}
+
+void LayoutView::judge() {
+    judged_ = false;
+    again_ = watcher_.isRunning();
+    if (again_ || !document_ || !isVisible()) return;
+    watcher_.setFuture(inBackground(
+        [&renderer = engine_.renderer, release = document_->shown(), id = document_->panel().piece] {
+            Verdicts out{release, id, {}};
+            if (const PiecePtr piece = release->piece(id))
+                for (const Panel& panel : piece->flat->panels)
+                    out.panels.emplace_back(panel.id, judgeArt(renderer, release, {id, panel.id}));
+            return out;
+        }));
+}
+
+QString LayoutView::verdictOf(const std::string& id) const {
+    const PiecePtr piece = document_->piece();
+    const Panel* panel = piece ? piece->flat->panel(id) : nullptr;
+    if (verdicts_.release == document_->shown() && verdicts_.piece == document_->panel().piece)
+        for (const auto& [name, cover] : verdicts_.panels)
+            if (panel && name == id) return q(cover.sentence(*panel, piece->flat->unit));
+    return {};
+}
+
+void LayoutView::showVerdicts() {
+    const PiecePtr piece = document_->piece();
+    if (!piece) return;
+    clear(panelRows_);
+    const QString unit = piece->flat->unit == Unit::Mm ? tr("mm") : tr("px");
+    judged_ =
+        verdicts_.release == document_->shown() && verdicts_.piece == piece->id && !engine_.pictures.busy();
+    for (const Panel& panel : piece->flat->panels) {
+        const QString verdict = verdictOf(panel.id);
+        bool good = false;
+        for (const auto& [name, cover] : verdicts_.panels)
+            good = good || (name == panel.id && cover.any && cover.shorts.empty());
+        auto* name = new QLabel(QStringLiteral("<b>%1</b>  %2 × %3 %4")
+                                    .arg(q(panel.name).toHtmlEscaped(), q(shortNumber(panel.onFlat.w)),
+                                         q(shortNumber(panel.onFlat.h)), unit));
+        auto* said =
+            roleLabel(verdict.isEmpty() ? tr("looking…")
+                                        : (good ? QStringLiteral("✓ ") : QStringLiteral("✗ ")) + verdict,
+                      verdict.isEmpty() ? "soft"
+                      : good            ? "good"
+                                        : "fault");
+        auto* row = new QVBoxLayout;
+        row->setSpacing(1);
+        row->addWidget(name);
+        row->addWidget(said);
+        panelRows_->addLayout(row);
+    }
+    const Panel* here = document_->shownPanel();
+    if (!here) return;
+    selected_->setText(tr("In hand: %1").arg(q(here->name)).toUpper());
+    const size_t layers = stackOf(*document_->shown(), document_->panel()).size();
+    selectedNote_->setText(
+        here->turn ? tr("Layers: %1; prints turned by %2° on the flat").arg(layers).arg(here->turn)
+                   : tr("Layers: %1").arg(layers));
+    fit_->setEnabled(
+        bool(pictureToFit(stackOf(*document_->shown(), document_->panel()), document_->layer())));
+}
+
+void LayoutView::fitArt() {
+    const Panel* panel = document_->shownPanel();
+    const LayerPtr layer =
+        panel ? pictureToFit(stackOf(*document_->release(), document_->panel()), document_->layer())
+              : nullptr;
+    if (!layer) return;
+    const auto* picture = layer->as<PictureContent>();
+    const SourcePtr source = document_->release()->source(picture->source);
+    if (!source) return;
+    document_->edit(tr("Fit %1 to %2").arg(q(layer->name), q(panel->name)),
+                    withChangedLayer(document_->release(), document_->panel(), layer->id, [&](Layer& l) {
+                        const Placement fitted = covering(panel->withBleed(), *source, picture->crop);
+                        l.placement = {fitted.position,   fitted.scaleX,    fitted.scaleY, 0,
+                                       l.placement.flipX, l.placement.flipY};
+                    }));
+}
+
+} // namespace glyptos

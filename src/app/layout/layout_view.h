@@ -1,0 +1,61 @@
+// The Lay out step: the flat of a piece with its lines, each panel's art judged, and the figures of its form.
+#pragma once
+
+#include "app/bench/line_key.h"
+#include "app/layout/flat_bench.h"
+#include "app/widgets/form_rows.h"
+#include "render/art_cover.h"
+
+#include <QComboBox>
+#include <QFutureWatcher>
+#include <QVBoxLayout>
+
+namespace glyptos {
+
+class LayoutView : public QWidget {
+    Q_OBJECT
+  public:
+    LayoutView(Engine& engine, RenderService& service, QWidget* parent = nullptr);
+    ~LayoutView() override;
+    void setDocument(Document* document);
+    FlatBench* bench() const { return bench_; }
+    /// True when the panels' art has been judged as it is now.
+    bool isJudged() const { return judged_; }
+    QString verdictOf(const std::string& panel) const;
+
+  Q_SIGNALS:
+    void composeAsked();
+
+  protected:
+    void showEvent(QShowEvent* event) override;
+
+  private:
+    struct Verdicts {
+        ReleasePtr release;
+        std::string piece;
+        std::vector<std::pair<std::string, ArtCover>> panels;
+    };
+    QWidget* makeForm();
+    void rebuildForm();
+    void refresh();
+    void judge();
+    void showVerdicts();
+    void fitArt();
+
+    Engine& engine_;
+    Document* document_ = nullptr;
+    FlatBench* bench_;
+    LineKeySwitches* key_;
+    QVBoxLayout *panelRows_, *formRows_;
+    QLabel *selected_, *selectedNote_;
+    QPushButton* fit_;
+    std::string formOf_;
+    std::map<std::string, NumberField*> fields_;
+    std::map<std::string, QComboBox*> choices_;
+    QLabel* working_ = nullptr;
+    QFutureWatcher<Result<Verdicts>> watcher_;
+    Verdicts verdicts_;
+    bool judged_ = false, again_ = false;
+};
+
+} // namespace glyptos

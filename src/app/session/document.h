@@ -1,0 +1,102 @@
+// The open release, its history and its file, as the window sees them.
+#pragma once
+
+#include "file/pictures/picture_store.h"
+#include "file/project.h"
+#include "release/edits/edits.h"
+#include "release/history.h"
+#include "render/renderer.h"
+
+#include <QObject>
+#include <QString>
+#include <filesystem>
+#include <memory>
+#include <vector>
+
+namespace glyptos {
+
+/// Renderer, fonts and decoded pictures, shared by everything that draws. Outlives all windows.
+class Engine : public QObject {
+    Q_OBJECT
+  public:
+    Engine();
+    FontLibrary fonts;
+    PictureStore pictures;
+    Renderer renderer;
+
+  Q_SIGNALS:
+    /// A better picture of a source is there (always delivered on the main thread).
+    void pictureReady();
+};
+
+/// One open release. All edits go through edit() or edited(); everything that shows the release listens to
+/// changed().
+class Document : public QObject {
+    Q_OBJECT
+  public:
+    Document(const ReleasePtr& release, std::filesystem::path file, QObject* parent = nullptr);
+
+    const ReleasePtr& release() const { return history_.current(); }
+    const std::filesystem::path& file() const { return file_; }
+    bool isModified() const { return saved_ != release(); }
+    const History& history() const { return history_; }
+
+    /// Adds a named step. `merge`: see History::push.
+    void edit(const QString& name, ReleasePtr next, const QString& merge = {});
+    /// The same for an edit that can be refused; a refusal is reported by refused().
+    void edit(const QString& name, const Result<ReleasePtr>& next, const QString& merge = {});
+    /// Shows a release that is not a step yet, as while dragging; nothing goes back to the current step.
+    void preview(ReleasePtr shown);
+    /// What to draw: the preview while there is one, else the current step.
+    const ReleasePtr& shown() const { return preview_ ? preview_ : release(); }
+    void settle() { history_.settle(); }
+    void undo();
+    void redo();
+    /// Goes to a step of the history.
+    void go(size_t step);
+    void setSaved(const ReleasePtr& release, const std::filesystem::path& file);
+
+    /// Panel and layers in hand. Of several layers the last one taken up is the one whose figures show.
+    const PanelRef& panel() const { return panel_; }
+    /// The panel of a piece that is, or was last, in hand: the same but while the wall is in hand.
+    const PanelRef& piecePanel() const { return piecePanel_; }
+    const std::string& layer() const;
+    const std::vector<std::string>& layers() const { return layers_; }
+    bool isInHand(const std::string& layer) const;
+    PiecePtr piece() const { return shown()->piece(panel_.piece); }
+    /// The panel in hand as shown; nothing when the release has no piece.
+    const Panel* shownPanel() const;
+    void selectPanel(const PanelRef& panel);
+    /// An empty id: none.
+    void selectLayer(const std::string& layer);
+    void selectLayers(std::vector<std::string> layers);
+    /// Takes one more layer in hand, or lets go of it.
+    void toggleLayer(const std::string& layer);
+    /// Another take of the piece in hand, or a new one made from it; layers of the same names stay in hand.
+    void showTake(const std::string& take);
+    void newTake();
+    LayerPtr selectedLayer() const { return findLayer(stackOf(*shown(), panel_), layer()); }
+    /// Whether the hand moves the mask of the layer instead of the layer.
+    bool maskInHand() const { return maskInHand_ && selectedLayer() && selectedLayer()->mask; }
+    void setMaskInHand(bool on);
+
+  Q_SIGNALS:
+    void changed();          ///< shown() is another release
+    void historyChanged();   ///< steps, saved state or file
+    void selectionChanged(); ///< panel or layer in hand
+    void refused(const QString& sentence);
+
+  private:
+    void mendSelection();
+    /// Steps to a release in whose current take the layers have other ids.
+    void stepToTake(const QString& name, const Result<ReleasePtr>& next, const QString& merge);
+    void lookAgain();
+    History history_;
+    ReleasePtr saved_, preview_;
+    std::filesystem::path file_;
+    PanelRef panel_, piecePanel_;
+    std::vector<std::string> layers_;
+    bool maskInHand_ = false;
+};
+
+} // namespace glyptos

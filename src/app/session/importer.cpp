@@ -1,0 +1,272 @@
+#include "app/session/importer.h"
+
+#include "app/session/background.h"
+#include "base/text.h"
+#include "release/edits/framing.h"
+#include "release/placing.h"
+#include "release/wall.h"
+#include "render/wall_layout.h"
+#include "vision/saliency.h"
+
+#include <algorithm>
+
+namespace glyptos {
+namespace {
+
+constexpr double kPinned = 420; // px of the longer side of what is pinned
+
+QString q(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+/// Where a layer goes to be in front of the fills at the back of its stack and behind all else.
+size_t behindAllButFills(const Stack& stack, const std::string& moving) {
+    size_t index = stack.size();
+    while (index > 0 && (stack[index - 1]->id == moving ||
+                         (stack[index - 1]->as<FillContent>() && !stack[index - 1]->clipped)))
+        --index;
+    return index;
+}
+
+/// Covering the area, with what draws the eye inside as far as there is a look at the picture.
+Placement subjectInFrame(const Rect& area, const Source& source, const Pyramid* look) {
+    Framing framing;
+    if (look)
+        framing.middle =
+            partInFrame(saliencyOf(*look), double(source.width) / source.height, area.w / area.h).centre();
+    return framed(area, source, framing);
+}
+
+} // namespace
+
+Importer::Importer(Engine& engine, QObject* parent)
+    : QObject(parent)
+    , engine_(engine) {
+    connect(&watcher_, &QFutureWatcherBase::finished, this, &Importer::take);
+}
+
+Importer::~Importer() {
+    cancel_ = true;
+    watcher_.waitForFinished();
+}
+
+void Importer::setDocument(Document* document) {
+    document_ = document;
+}
+
+void Importer::bringIn(const QStringList& files, std::optional<Vec2> at,
+                       const std::optional<PanelRef>& panel) {
+    read({files,
+          Purpose::Layers,
+          panel.value_or(document_ ? document_->panel() : PanelRef{}),
+          at,
+          {},
+          document_});
+}
+
+void Importer::replace(const QString& file, const std::string& layer) {
+    read({{file}, Purpose::Replacement, document_->panel(), {}, layer, document_});
+}
+
+void Importer::refer(const QString& file) {
+    read({{file}, Purpose::Reference, document_->panel(), {}, {}, document_});
+}
+
+void Importer::cancel() {
+    if (!isRunning()) return;
+    cancel_ = true;
+    batches_.erase(batches_.begin() + 1, batches_.end());
+}
+
+void Importer::read(Batch batch) {
+    const PiecePtr piece = document_ ? document_->release()->piece(batch.target.piece) : nullptr;
+    if (!piece || !piece->flat->panel(batch.target.panel))
+        return Q_EMIT told(tr("This release has no piece yet; add one first, then drop the picture again."));
+    batches_.push_back(std::move(batch));
+    if (batches_.size() == 1) readNext();
+    Q_EMIT began();
+}
+
+void Importer::readNext() {
+    cancel_ = false;
+    watcher_.setFuture(inBackground([files = batch().files, cancel = &cancel_] {
+        std::vector<Arrival> out;
+        for (const QString& name : files) {
+            if (*cancel) break;
+            const std::filesystem::path file = name.toStdString();
+            out.push_back({nameOf(file), caught([&] {
+                               return isOpenRaster(file) ? Arrived(readOpenRaster(file, cancel))
+                                                         : Arrived(importPicture(file));
+                           })});
+        }
+        return out;
+    }));
+}
+
+void Importer::take() {
+    QStringList troubles;
+    const auto arrivals = watcher_.future().result();
+    target_ = batch().target, at_ = batch().at;
+    if (!arrivals) {
+        troubles << q(arrivals.error().message);
+    } else if (batch().document == document_ && !panel()) {
+        troubles << tr(
+            "The piece that the files were meant for is gone, so they were left out; drop them on another.");
+    } else {
+        for (const Arrival& arrival : *arrivals) {
+            if (batch().document != document_) break;
+            if (arrival.what)
+                use(arrival, troubles);
+            else if (arrival.what.error().fault != Fault::Cancelled)
+                troubles << q(arrival.what.error().message);
+        }
+        if (cancel_) troubles << tr("Stopped: what had not been read yet was left out.");
+    }
+    batches_.pop_front();
+    if (!batches_.empty()) readNext();
+    if (!troubles.isEmpty()) Q_EMIT told(troubles.join(QLatin1Char(' ')));
+    Q_EMIT finished();
+}
+
+void Importer::use(const Arrival& arrival, QStringList& troubles) {
+    const auto* raster = std::get_if<OpenRaster>(&*arrival.what);
+    if (raster && batch().purpose != Purpose::Layers) {
+        troubles
+            << tr("%1 has layers of its own and was not used as one picture; bring it in as layers instead. "
+                  "Nothing has changed.")
+                   .arg(q(arrival.name));
+    } else if (raster) {
+        for (const std::string& note : raster->notes) troubles << q(note);
+        place(*raster, arrival.name);
+    } else if (batch().purpose == Purpose::Replacement) {
+        replaceBy(known(std::get<Imported>(*arrival.what)));
+    } else if (batch().purpose == Purpose::Reference) {
+        referTo(known(std::get<Imported>(*arrival.what)));
+    } else {
+        place(known(std::get<Imported>(*arrival.what)));
+    }
+    at_.reset();
+}
+
+/// The panel that pictures go to; nothing when it is gone.
+const Panel* Importer::panel() const {
+    const PiecePtr piece = document_ ? document_->release()->piece(target_.piece) : nullptr;
+    return piece ? piece->flat->panel(target_.panel) : nullptr;
+}
+
+/// With what is known of it elsewhere.
+Imported Importer::known(Imported picture) const {
+    const auto facts = factsOf_ ? factsOf_(picture.source->id) : std::nullopt;
+    if (!facts) return picture;
+    auto source = std::make_shared<Source>(*picture.source);
+    source->facts = *facts;
+    picture.source = std::move(source);
+    return picture;
+}
+
+void Importer::place(const Imported& picture) {
+    const Panel* here = panel();
+    if (!here) return;
+    const SourcePtr& source = picture.source;
+    if (source->format == "jpeg") engine_.pictures.offer(*source, picture.look, kLookReduction);
+    if (isWall(target_)) return pin(source);
+    placeSource(source, subjectInFrame(here->withBleed(), *source, picture.look.get()));
+}
+
+void Importer::placeAgain(const std::string& id, const PanelRef& panel) {
+    const SourcePtr source = document_->release()->source(id);
+    target_ = panel;
+    at_.reset();
+    const Panel* here = this->panel();
+    if (!source || !here) return;
+    const PyramidPtr look = engine_.pictures.picture(*source, 0.01);
+    placeSource(source, subjectInFrame(here->withBleed(), *source, look.get()));
+}
+
+void Importer::pin(const SourcePtr& source) {
+    const ReleasePtr release = withSource(document_->release(), source);
+    std::string id;
+    const Layer layer = pinnedPicture(*source, kPinned, at_.value_or(Vec2{}));
+    document_->edit(tr("Pin %1").arg(q(layer.name)),
+                    at_ ? withLayer(release, target_, layer, {}, &id)
+                        : withPinned(release, layer, engine_.renderer.paragraphs(), &id));
+    if (document_->panel() == target_) document_->selectLayer(id);
+}
+
+/// The first picture of a panel covers it and goes behind everything but the fills at the very back; later
+/// ones come in smaller, where they were dropped, in front of the layer in hand.
+void Importer::placeSource(const SourcePtr& source, Placement covering) {
+    const Panel* here = panel();
+    const Stack& stack = stackOf(*document_->release(), target_);
+    const bool first =
+        std::none_of(stack.begin(), stack.end(), [](const LayerPtr& l) { return l->as<PictureContent>(); });
+    Layer layer;
+    layer.name = source->facts.title.empty() ? stemOf(source->name) : source->facts.title;
+    layer.content = PictureContent{source->id, {0, 0, 1, 1}};
+    layer.placement =
+        first ? covering : within(here->trim(), *source, 0.6, at_.value_or(here->trim().centre()));
+    std::string id;
+    const std::string above = document_->panel() == target_ ? document_->layer() : std::string();
+    ReleasePtr next =
+        withLayer(withSource(document_->release(), source), target_, std::move(layer), above, &id);
+    if (first) next = withMovedLayer(next, target_, id, {}, behindAllButFills(stackOf(*next, target_), id));
+    const Rect area = here->withBleed();
+    const double proportion = (area.w / area.h) / (double(source->width) / source->height);
+    document_->edit(tr("Bring in %1").arg(q(source->name)), next);
+    Q_EMIT placed();
+    document_->selectPanel(target_);
+    document_->selectLayer(id);
+    constexpr double kAlike = 1.02;
+    if (first && std::max(proportion, 1 / proportion) > kAlike) Q_EMIT covered(id);
+}
+
+void Importer::replaceBy(const Imported& picture) {
+    const LayerPtr layer = findLayer(stackOf(*document_->release(), target_), batch().replaced);
+    const auto* content = layer ? layer->as<PictureContent>() : nullptr;
+    const SourcePtr old = content ? document_->release()->source(content->source) : nullptr;
+    if (!old) return;
+    if (picture.source->format == "jpeg")
+        engine_.pictures.offer(*picture.source, picture.look, kLookReduction);
+    document_->edit(tr("Replace %1 by %2").arg(q(layer->name), q(picture.source->name)),
+                    withChangedLayer(withSource(document_->release(), picture.source), target_,
+                                     batch().replaced,
+                                     [&](Layer& l) { l = withPicture(l, *old, *picture.source); }));
+    Q_EMIT placed();
+}
+
+void Importer::referTo(const Imported& picture) {
+    const Panel* here = panel();
+    if (!here) return;
+    if (picture.source->format == "jpeg")
+        engine_.pictures.offer(*picture.source, picture.look, kLookReduction);
+    document_->edit(tr("Reference %1").arg(q(picture.source->name)),
+                    withReference(withSource(document_->release(), picture.source), target_,
+                                  referenceOver(here->trim(), *picture.source)));
+    Q_EMIT placed();
+}
+
+/// A group that covers the panel as the file's canvas would.
+void Importer::place(const OpenRaster& raster, const std::string& name) {
+    const Panel* here = panel();
+    if (!here) return;
+    ReleasePtr next = document_->release();
+    for (const SourcePtr& source : raster.sources) next = withSource(next, source);
+    std::string id;
+    const std::string stem = stemOf(name);
+    const std::string above = document_->panel() == target_ ? document_->layer() : std::string();
+    if (isWall(target_)) {
+        const Vec2 at = at_.value_or(here->trim().centre());
+        const Rect area{at.x - kPinned / 2, at.y - kPinned / 2, kPinned, kPinned};
+        next = withLayer(next, target_, asGroup(raster, stem, area), above, &id);
+    } else {
+        next = withLayer(next, target_, asGroup(raster, stem, here->withBleed()), above, &id);
+    }
+    document_->edit(tr("Bring in %1").arg(q(name)), next);
+    if (!isWall(target_)) {
+        Q_EMIT placed();
+        document_->selectPanel(target_);
+    }
+    if (document_->panel() == target_) document_->selectLayer(id);
+}
+
+} // namespace glyptos

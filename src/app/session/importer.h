@@ -1,0 +1,90 @@
+// Brings files into the panel in hand: pictures as layers, OpenRaster files as groups of theirs.
+#pragma once
+
+#include "app/session/document.h"
+#include "file/open_raster.h"
+#include "file/pictures/picture_reader.h"
+
+#include <QFutureWatcher>
+#include <QPointer>
+#include <QStringList>
+#include <atomic>
+#include <deque>
+#include <variant>
+
+namespace glyptos {
+
+class Importer : public QObject {
+    Q_OBJECT
+  public:
+    explicit Importer(Engine& engine, QObject* parent = nullptr);
+    ~Importer() override;
+    /// What arrives after another release has been opened is dropped.
+    void setDocument(Document* document);
+    bool isRunning() const { return !batches_.empty(); }
+    /// Reads the files on another thread, then adds each as one named step. `at`, in panel units, is where
+    /// the first one goes; nothing for the middle. Without a panel they go to the one in hand. What is asked
+    /// for while others are being read comes after them, to the panel it was meant for.
+    void bringIn(const QStringList& files, std::optional<Vec2> at, const std::optional<PanelRef>& panel = {});
+    /// Stops reading; what has not arrived yet is left out.
+    void cancel();
+    /// A picture of the release on another panel, as if it had been brought in there.
+    void placeAgain(const std::string& source, const PanelRef& panel);
+    /// What is known elsewhere of a picture, by the id of its source.
+    using FactsOf = std::function<std::optional<SourceFacts>(const std::string& source)>;
+    void setFacts(FactsOf facts) { factsOf_ = std::move(facts); }
+
+    /// Reads one picture, which then takes the place of that of a layer of the panel in hand.
+    void replace(const QString& file, const std::string& layer);
+    /// Reads one picture, which becomes the reference of the panel in hand.
+    void refer(const QString& file);
+
+  Q_SIGNALS:
+    void began();  ///< files are being read
+    void placed(); ///< something was added to a piece; it is taken in hand next
+    /// A picture came onto an area of other proportions, as that layer, covering it.
+    void covered(const std::string& layer);
+    void told(const QString& sentence); ///< what could not be brought in, or not all of it
+    void finished();
+
+  private:
+    using Arrived = Result<std::variant<Imported, OpenRaster>>;
+    struct Arrival {
+        std::string name;
+        Arrived what;
+    };
+    enum class Purpose { Layers, Replacement, Reference };
+    /// Files asked for together, and what they were asked for.
+    struct Batch {
+        QStringList files;
+        Purpose purpose = Purpose::Layers;
+        PanelRef target;
+        std::optional<Vec2> at;
+        std::string replaced;        ///< layer that gets the picture
+        QPointer<Document> document; ///< that was open then
+    };
+    void read(Batch batch);
+    void readNext();
+    void take();
+    const Batch& batch() const { return batches_.front(); }
+    Imported known(Imported picture) const;
+    void place(const Imported& picture);
+    void pin(const SourcePtr& source);
+    void placeSource(const SourcePtr& source, Placement covering);
+    void replaceBy(const Imported& picture);
+    void referTo(const Imported& picture);
+    void use(const Arrival& arrival, QStringList& troubles);
+    void place(const OpenRaster& raster, const std::string& name);
+    const Panel* panel() const;
+
+    Engine& engine_;
+    Document* document_ = nullptr;
+    std::deque<Batch> batches_; ///< the first one is being read
+    std::optional<Vec2> at_;    ///< of the next picture
+    PanelRef target_;           ///< where what is being placed goes
+    FactsOf factsOf_;
+    std::atomic<bool> cancel_ = false;
+    QFutureWatcher<Result<std::vector<Arrival>>> watcher_;
+};
+
+} // namespace glyptos

@@ -1,0 +1,302 @@
+#include "app/window/layer_menu.h"
+
+#include "app/compose/ghosts_sheet.h"
+#include "release/placing.h"
+#include "render/arrange.h"
+
+namespace glyptos {
+namespace {
+
+QString q(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+} // namespace
+
+LayerMenu::LayerMenu(Engine& engine, ComposeView& view, QWidget* parent)
+    : QMenu(tr("&Layer"), parent)
+    , engine_(engine)
+    , view_(view) {
+    setObjectName(QStringLiteral("layerMenu"));
+    makeAdding();
+    addSeparator();
+    makeCopying();
+    addSeparator();
+    makeGrouping();
+    addSeparator();
+    makeArranging();
+}
+
+void LayerMenu::setDocument(Document* document) {
+    if (document_) document_->disconnect(this);
+    document_ = document;
+    connect(document_, &Document::selectionChanged, this, &LayerMenu::refresh);
+    connect(document_, &Document::changed, this, &LayerMenu::refresh);
+    refresh();
+}
+
+void LayerMenu::setActive(bool active) {
+    active_ = active;
+    refresh();
+}
+
+void LayerMenu::refresh() {
+    for (const auto& [action, least] : needing_)
+        action->setEnabled(active_ && document_ && int(document_->layers().size()) >= least);
+    if (!document_) return;
+    const LayerPtr layer = document_->selectedLayer();
+    dissolve_->setEnabled(dissolve_->isEnabled() && holdsGroup());
+    clip_->setText(layer && layer->clipped ? tr("No longer inside the layer below")
+                                           : tr("Only inside the layer below"));
+    lock_->setText(layer && layer->locked ? tr("Unlock") : tr("Lock"));
+}
+
+bool LayerMenu::holdsGroup() const {
+    const Stack& stack = stackOf(*document_->shown(), document_->panel());
+    return std::any_of(document_->layers().begin(), document_->layers().end(), [&](const std::string& id) {
+        const LayerPtr layer = findLayer(stack, id);
+        return layer && layer->as<GroupContent>();
+    });
+}
+
+QString LayerMenu::what() const {
+    const LayerPtr layer = document_->selectedLayer();
+    return document_->layers().size() == 1 && layer ? q(layer->name)
+                                                    : tr("%1 layers").arg(document_->layers().size());
+}
+
+QAction* LayerMenu::entry(QMenu* menu, const QString& text, const QKeySequence& keys,
+                          std::function<void()> run) {
+    QAction* made = menu->addAction(text);
+    if (!keys.isEmpty()) {
+        // Letters are keys of the Compose view alone, so that they can be typed elsewhere.
+        made->setShortcut(keys);
+        made->setShortcutContext(Qt::WidgetWithChildrenShortcut);
+        view_.addAction(made);
+    }
+    connect(made, &QAction::triggered, this, std::move(run));
+    return made;
+}
+
+QAction* LayerMenu::onLayers(QMenu* menu, const QString& text, const QKeySequence& keys, const QString& name,
+                             int least, Edit edit) {
+    QAction* made = entry(menu, text, keys, [this, name, edit = std::move(edit)] {
+        std::vector<std::string> inHand;
+        const QString step = name.contains(QStringLiteral("%1")) ? name.arg(what()) : name;
+        document_->edit(step, edit(document_->release(), inHand));
+        const Stack& stack = stackOf(*document_->release(), document_->panel());
+        std::erase_if(inHand, [&](const std::string& id) { return !findLayer(stack, id); });
+        if (!inHand.empty()) document_->selectLayers(std::move(inHand));
+    });
+    needing_.emplace_back(made, least);
+    return made;
+}
+
+QAction* LayerMenu::onSwitch(const QKeySequence& keys, bool Layer::*flag, const QString& on,
+                             const QString& off) {
+    QAction* made = entry(this, {}, keys, [=, this] {
+        const LayerPtr first = document_->selectedLayer();
+        if (!first) return;
+        const bool to = !(first.get()->*flag);
+        ReleasePtr next = document_->release();
+        for (const std::string& id : document_->layers())
+            next = withChangedLayer(next, document_->panel(), id, [=](Layer& l) { l.*flag = to; });
+        document_->edit((to ? on : off).arg(what()), next);
+    });
+    needing_.emplace_back(made, 1);
+    return made;
+}
+
+void LayerMenu::add(const QString& name, Layer layer) {
+    if (!document_->piece()) return;
+    std::string id;
+    document_->edit(
+        name, withLayer(document_->release(), document_->panel(), std::move(layer), document_->layer(), &id));
+    document_->selectLayer(id);
+    Q_EMIT composeAsked();
+}
+
+void LayerMenu::makeAdding() {
+    entry(this, tr("Add words"), {}, [this] {
+        Q_EMIT composeAsked();
+        view_.bench()->setHand(Hand::Letter);
+    });
+    QMenu* fields = addMenu(tr("Add from the brief"));
+    for (const FieldInfo& field : textFields())
+        entry(fields, q(std::string(field.label)), {}, [this, &field] {
+            Q_EMIT composeAsked();
+            view_.bench()->addField(field);
+        });
+    entry(this, tr("Add a shape"), {}, [this] {
+        Q_EMIT composeAsked();
+        view_.bench()->setHand(Hand::Shape);
+    });
+    entry(this, tr("Add a fill"), {}, [this] {
+        Layer layer;
+        layer.name = tr("Fill").toStdString();
+        layer.content = FillContent{Rgba{0.07f, 0.15f, 0.18f, 1}};
+        add(tr("Add a fill"), std::move(layer));
+    });
+    QMenu* echoes = addMenu(tr("Add an echo of"));
+    connect(echoes, &QMenu::aboutToShow, this, [this, echoes] { fillEchoes(echoes); });
+}
+
+/// Every panel of the set, and each whole flat that has several.
+void LayerMenu::fillEchoes(QMenu* menu) {
+    menu->clear();
+    const auto echo = [this](const QString& name, EchoContent content) {
+        const Panel* here = document_->shownPanel();
+        const auto frame = echoFrame(content, *document_->release());
+        if (!here || !frame) return;
+        const Rect room = here->trim();
+        Layer layer;
+        layer.name = tr("Echo of %1").arg(name).toStdString();
+        layer.placement.position = room.centre();
+        layer.placement.scaleX = layer.placement.scaleY =
+            0.6 * std::min(room.w / frame->w, room.h / frame->h);
+        layer.content = std::move(content);
+        std::string id;
+        const auto next =
+            withEcho(document_->release(), document_->panel(), std::move(layer), document_->layer(), &id);
+        document_->edit(tr("Add an echo of %1").arg(name), next);
+        if (!next) return;
+        document_->selectLayer(id);
+        Q_EMIT composeAsked();
+    };
+    for (const PiecePtr& piece : document_->release()->pieces) {
+        QMenu* panels = menu->addMenu(q(piece->name));
+        for (const Panel& panel : piece->flat->panels)
+            for (const auto& take : piece->takes) {
+                const bool several = piece->takes.size() > 1;
+                const QString name =
+                    several ? tr("%1, take %2").arg(q(panel.name), q(take->id)) : q(panel.name);
+                panels->addAction(name, this, [=, p = piece->id, id = panel.id, t = several ? take->id : ""] {
+                    echo(q(piece->name) + QStringLiteral(", ") + name, {p, id, t, false});
+                });
+            }
+        if (piece->flat->panels.size() > 1)
+            panels->addAction(tr("Whole flat"), this, [=, p = piece->id] {
+                echo(q(piece->name), {p, {}, {}, false});
+            });
+    }
+}
+
+void LayerMenu::fillTakes(QMenu* menu) {
+    menu->clear();
+    const PiecePtr piece = document_->piece();
+    if (!piece) return;
+    for (const auto& take : piece->takes) {
+        if (take->id == piece->take().id) continue;
+        menu->addAction(tr("Take %1").arg(q(take->id)), this, [this, id = take->id] {
+            ReleasePtr next = document_->release();
+            for (const std::string& layer : document_->layers())
+                next = withLayerInTake(next, document_->panel(), layer, id);
+            document_->edit(tr("Copy %1 to take %2").arg(what(), q(id)), next);
+        });
+    }
+    if (menu->isEmpty()) menu->addAction(tr("There is one take only"))->setEnabled(false);
+}
+
+void LayerMenu::makeCopying() {
+    onLayers(this, tr("Duplicate"), QKeySequence(tr("Ctrl+D")), tr("Duplicate %1"), 1,
+             [this](ReleasePtr next, std::vector<std::string>& inHand) -> Result<ReleasePtr> {
+                 for (const std::string& id : document_->layers()) {
+                     inHand.emplace_back();
+                     next = withDuplicate(next, document_->panel(), id, &inHand.back());
+                 }
+                 return next;
+             });
+    needing_.emplace_back(
+        entry(this, tr("Ghosts…"), {},
+              [this] { (new GhostsSheet(*document_, view_.bench()->panel(), &view_))->open(); }),
+        1);
+    QMenu* takes = addMenu(tr("Copy to take"));
+    connect(takes, &QMenu::aboutToShow, this, [this, takes] { fillTakes(takes); });
+    needing_.emplace_back(takes->menuAction(), 1);
+}
+
+void LayerMenu::makeGrouping() {
+    onLayers(this, tr("Group"), QKeySequence(tr("Ctrl+G")), tr("Group %1"), 1,
+             [this](const ReleasePtr& release, std::vector<std::string>& inHand) {
+                 return withGrouped(release, document_->panel(), document_->layers(), &inHand.emplace_back());
+             });
+    dissolve_ = onLayers(this, tr("Ungroup"), QKeySequence(tr("Ctrl+Shift+G")), tr("Ungroup %1"), 1,
+                         [this](ReleasePtr next, std::vector<std::string>& inHand) -> Result<ReleasePtr> {
+                             const Stack& stack = stackOf(*next, document_->panel());
+                             for (const std::string& id : document_->layers()) {
+                                 const LayerPtr layer = findLayer(stack, id);
+                                 if (const auto* group = layer ? layer->as<GroupContent>() : nullptr)
+                                     for (const LayerPtr& inside : group->layers)
+                                         inHand.push_back(inside->id);
+                             }
+                             for (const std::string& id : document_->layers())
+                                 next = withUngrouped(next, document_->panel(), id);
+                             return next;
+                         });
+    clip_ = onSwitch(QKeySequence(tr("I")), &Layer::clipped, tr("Clip %1"), tr("Unclip %1"));
+    lock_ = onSwitch(QKeySequence(tr("Ctrl+L")), &Layer::locked, tr("Lock %1"), tr("Unlock %1"));
+    needing_.emplace_back(entry(this, tr("Rename"), QKeySequence(tr("F2")),
+                                [this] { view_.stack()->rename(document_->layer()); }),
+                          1);
+    const std::tuple<QString, QString, Nearer> orders[] = {
+        {tr("To the front"), tr("Ctrl+Shift+Up"), Nearer::Front},
+        {tr("One forward"), tr("Ctrl+Up"), Nearer::OneForward},
+        {tr("One back"), tr("Ctrl+Down"), Nearer::OneBack},
+        {tr("To the back"), tr("Ctrl+Shift+Down"), Nearer::Back}};
+    QMenu* order = addMenu(tr("Order"));
+    for (const auto& [text, keys, where] : orders)
+        onLayers(order, text, QKeySequence(keys), tr("Order of %1"), 1,
+                 [this, where = where](const ReleasePtr& release,
+                                       std::vector<std::string>&) -> Result<ReleasePtr> {
+                     return withOrder(release, document_->panel(), document_->layers(), where);
+                 });
+    onLayers(this, tr("Remove"), QKeySequence::Delete, tr("Remove %1"), 1,
+             [this](ReleasePtr next, std::vector<std::string>&) -> Result<ReleasePtr> {
+                 for (const std::string& id : document_->layers())
+                     next = withoutLayer(next, document_->panel(), id);
+                 return next;
+             });
+}
+
+Rect LayerMenu::areaOf(const QString& to) const {
+    const Panel* panel = view_.bench()->panel();
+    if (!panel) return {};
+    if (to == QStringLiteral("panel")) return panel->trim();
+    if (to == QStringLiteral("safety")) return panel->safeArea().value_or(panel->trim());
+    return boundsOf(*document_->release(), document_->panel(), document_->layers(),
+                    engine_.renderer.paragraphs());
+}
+
+void LayerMenu::addArranging(QMenu* menu, const QString& to) {
+    const bool themselves = to == QStringLiteral("themselves");
+    const std::tuple<QString, AlignEdge, QString> ways[] = {
+        {tr("Left edges"), AlignEdge::Left, tr("Align %1 left")},
+        {tr("Middles across"), AlignEdge::Middle, tr("Align %1 in the middle")},
+        {tr("Right edges"), AlignEdge::Right, tr("Align %1 right")},
+        {tr("Top edges"), AlignEdge::Top, tr("Align %1 to the top")},
+        {tr("Middles down"), AlignEdge::Centre, tr("Align %1 in the middle")},
+        {tr("Bottom edges"), AlignEdge::Bottom, tr("Align %1 to the bottom")}};
+    for (const auto& [text, edge, name] : ways)
+        onLayers(menu, text, {}, name, themselves ? 2 : 1,
+                 [=, this, edge = edge](const ReleasePtr& release,
+                                        std::vector<std::string>&) -> Result<ReleasePtr> {
+                     return withAligned(release, document_->panel(), document_->layers(), edge, areaOf(to),
+                                        engine_.renderer.paragraphs());
+                 });
+    menu->addSeparator();
+    for (const bool across : {true, false})
+        onLayers(menu, across ? tr("Distribute across") : tr("Distribute down"), {}, tr("Distribute %1"),
+                 themselves ? 3 : 2,
+                 [=, this](const ReleasePtr& release, std::vector<std::string>&) -> Result<ReleasePtr> {
+                     return withSpread(release, document_->panel(), document_->layers(), across, areaOf(to),
+                                       engine_.renderer.paragraphs());
+                 });
+}
+
+void LayerMenu::makeArranging() {
+    addArranging(addMenu(tr("Align to the panel")), QStringLiteral("panel"));
+    addArranging(addMenu(tr("Align to the safety line")), QStringLiteral("safety"));
+    addArranging(addMenu(tr("Align to each other")), QStringLiteral("themselves"));
+}
+
+} // namespace glyptos

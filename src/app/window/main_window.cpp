@@ -1,0 +1,419 @@
+#include "app/window/main_window.h"
+
+#include "app/widgets/theme.h"
+#include "app/window/preferences_sheet.h"
+#include "base/text.h"
+#include "release/credits.h"
+#include "release/edits/refit.h"
+#include "release/placing.h"
+#include "release/walks.h"
+#include "release/wall.h"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QComboBox>
+#include <QDragEnterEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QMimeData>
+#include <QScreen>
+#include <QSettings>
+#include <QStatusBar>
+#include <QVBoxLayout>
+
+namespace glyptos {
+namespace {
+
+QString q(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+constexpr int kLowScreen = 900; // px: where the set begins folded, so that the art has room
+constexpr QSize kFrame(12, 44); // about what a window's frame takes
+
+} // namespace
+
+MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::path& crate,
+                       const std::filesystem::path& drawer)
+    : engine_(engine)
+    , forms_(std::move(forms))
+    , service_(engine)
+    , importer_(engine)
+    , crate_(crate, drawer) {
+    setObjectName(QStringLiteral("glyptos"));
+    setAcceptDrops(true);
+    auto* whole = new QWidget;
+    auto* row = new QHBoxLayout(whole);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(0);
+    row->addWidget(rail_ = new StepsRail);
+    auto* column = new QVBoxLayout;
+    column->setSpacing(0);
+    column->addWidget(strip_ = new SetStrip(engine, service_));
+    notice_ = new QWidget;
+    notice_->setObjectName(QStringLiteral("notice"));
+    notice_->setAttribute(Qt::WA_StyledBackground);
+    notice_->setStyleSheet(
+        QStringLiteral("#notice { background: palette(base); border-bottom: 1px solid %1; }")
+            .arg(theme().fault.name()));
+    auto* noticeRow = new QHBoxLayout(notice_);
+    noticeRow->addWidget(noticeText_ = roleLabel(QString(), "fault"), 1);
+    noticeText_->setAccessibleName(tr("Message"));
+    auto* dismiss = new QPushButton(tr("Understood"));
+    noticeRow->addWidget(dismiss);
+    connect(dismiss, &QPushButton::clicked, notice_, &QWidget::hide);
+    notice_->hide();
+    column->addWidget(notice_);
+    column->addWidget(views_ = new QStackedWidget, 1);
+    row->addLayout(column, 1);
+    setCentralWidget(whole);
+    views_->addWidget(brief_ = new BriefView(engine, service_));
+    views_->addWidget(gather_ = new GatherView(engine, service_, crate_));
+    views_->addWidget(compose_ = new ComposeView(engine, service_));
+    views_->addWidget(layout_ = new LayoutView(engine, service_));
+    views_->addWidget(deliver_ = new DeliverView(engine, service_));
+
+    statusBar()->setSizeGripEnabled(false);
+    for (QLabel** label : {&size_, &saveState_, &position_, &colourUnder_}) {
+        statusBar()->addWidget(*label = roleLabel(QString(), "soft"));
+        (*label)->setWordWrap(false);
+        (*label)->setContentsMargins(8, 0, 16, 0);
+    }
+    statusBar()->addWidget(stopImport_ = new QToolButton);
+    stopImport_->setText(tr("Stop bringing in"));
+    stopImport_->setToolTip(tr("What has arrived stays; the rest is left out"));
+    stopImport_->hide();
+    connect(stopImport_, &QToolButton::clicked, &importer_, &Importer::cancel);
+    connect(rail_, &StepsRail::chosen, this, &MainWindow::showStep);
+    connect(brief_, &BriefView::pieceChosen, this, [this](const std::string& piece) {
+        if (const PiecePtr p = document_->release()->piece(piece))
+            document_->selectPanel({piece, p->flat->panels.back().id});
+        showStep(Step::Compose);
+    });
+    connect(layout_, &LayoutView::composeAsked, this, [this] { showStep(Step::Compose); });
+    connect(compose_, &ComposeView::pictureAsked, this, &MainWindow::askPictures);
+    connect(compose_, &ComposeView::replaceAsked, this, [this] {
+        const QString file = askPicture(tr("Replace the picture by"));
+        if (!file.isEmpty()) importer_.replace(file, document_->layer());
+    });
+    connect(compose_, &ComposeView::referenceAsked, this, [this] {
+        const QString file = askPicture(tr("A reference picture"));
+        if (!file.isEmpty()) importer_.refer(file);
+    });
+    connect(compose_->bench(), &ComposeBench::picturesArrived, this,
+            [this](const QStringList& files, Vec2 at) { bringIn(files, at); });
+    for (BenchView* bench :
+         {static_cast<BenchView*>(compose_->bench()), static_cast<BenchView*>(layout_->bench()),
+          static_cast<BenchView*>(gather_->wall())})
+        connect(bench, &BenchView::pointerMoved, this, [this](Vec2 at, const QColor& c) {
+            const PiecePtr piece = document_->piece();
+            if (!piece) return;
+            const bool mm = piece->flat->unit == Unit::Mm;
+            const double px = mm ? pxPerMm({piece->flat->ppi}) : 1;
+            position_->setText(mm ? tr("x %1  y %2 mm   (%3, %4 px)")
+                                        .arg(at.x, 0, 'f', 1)
+                                        .arg(at.y, 0, 'f', 1)
+                                        .arg(std::lround(at.x * px))
+                                        .arg(std::lround(at.y * px))
+                                  : tr("x %1  y %2 px").arg(std::lround(at.x)).arg(std::lround(at.y)));
+            colourUnder_->setText(c.isValid()
+                                      ? tr("colour under: %1 %2 %3").arg(c.red()).arg(c.green()).arg(c.blue())
+                                      : QString());
+        });
+    connect(strip_, &SetStrip::addPieceAsked, this, [this](QPoint at) {
+        auto* menu = new QMenu(this);
+        menu->setAttribute(Qt::WA_DeleteOnClose);
+        fillPieceMenu(menu);
+        menu->popup(at);
+    });
+    connect(&opener_, &QFutureWatcherBase::finished, this, &MainWindow::endOpen);
+    connect(&saver_, &QFutureWatcherBase::finished, this, &MainWindow::endSave);
+    connect(&importer_, &Importer::told, this, &MainWindow::tell);
+    connect(&importer_, &Importer::placed, this, [this] { showStep(Step::Compose); });
+    connect(&importer_, &Importer::began, this, [this] {
+        saveState_->setText(tr("bringing in files…"));
+        stopImport_->show();
+    });
+    connect(&importer_, &Importer::finished, this, [this] {
+        stopImport_->setVisible(importer_.isRunning());
+        refreshTitles();
+        Q_EMIT broughtIn();
+    });
+    connect(&service_, &RenderService::failed, this, &MainWindow::tell);
+    connect(&engine_, &Engine::pictureReady, this, &MainWindow::tellMissing);
+    connectGather();
+    makeActions();
+    setRelease(std::make_shared<const Release>(), {});
+    showStep(Step::Compose);
+    restoreWindow();
+    tameChoiceBoxes();
+}
+
+MainWindow::~MainWindow() {
+    hide();
+    opener_.waitForFinished();
+    // Closing has waited for these; a window that goes without being closed keeps its word too.
+    saver_.waitForFinished();
+    for (size_t i = 1; i < saves_.size(); ++i)
+        (void)saveProject(*saves_[i].release, saves_[i].file.toStdString());
+    // What shows the release goes before the release, also an editor that is still open.
+    delete takeCentralWidget();
+}
+
+bool MainWindow::isBusy() const {
+    return service_.busy() || engine_.pictures.busy() || opener_.isRunning() || isSaving() ||
+           importer_.isRunning() || crate_.busy() || gather_->isBusy();
+}
+
+void MainWindow::tell(const QString& sentence) {
+    noticeText_->setText(sentence);
+    notice_->show();
+}
+
+void MainWindow::setRelease(const ReleasePtr& release, const std::filesystem::path& file) {
+    auto old = std::move(document_);
+    document_ = std::make_unique<Document>(release, file);
+    connect(document_.get(), &Document::historyChanged, this, &MainWindow::refreshTitles);
+    connect(document_.get(), &Document::selectionChanged, this, &MainWindow::refreshTitles);
+    connect(document_.get(), &Document::refused, this, &MainWindow::tell);
+    importer_.setDocument(document_.get());
+    layerMenu_->setDocument(document_.get());
+    strip_->setDocument(document_.get());
+    brief_->setDocument(document_.get());
+    gather_->setDocument(document_.get());
+    compose_->setDocument(document_.get());
+    layout_->setDocument(document_.get());
+    deliver_->setDocument(document_.get());
+    notice_->hide();
+    missing_.clear();
+    tellMissing();
+    refreshTitles();
+}
+
+void MainWindow::newRelease() {
+    leaveThen([this] {
+        ReleasePtr release = std::make_shared<const Release>();
+        for (const char* id : {"digital-cover", "sleeve-12"})
+            for (const auto& form : forms_)
+                if (form->id == id)
+                    if (auto next = withPiece(release, form)) release = *next;
+        setRelease(release, {});
+    });
+}
+
+StartSheet* MainWindow::askNewRelease() {
+    auto* sheet = new StartSheet(service_, forms_, this);
+    connect(sheet, &StartSheet::begun, this, [this](const ReleasePtr& release) {
+        leaveThen([this, release] {
+            setRelease(release, {});
+            showStep(Step::Compose);
+        });
+    });
+    sheet->open();
+    return sheet;
+}
+
+void MainWindow::connectGather() {
+    connect(&importer_, &Importer::covered, this,
+            [this](const std::string& layer) { compose_->framing()->open(layer); });
+    crate_.setLine(keptLine());
+    importer_.setFacts([this](const std::string& source) { return crate_.facts(source); });
+    connect(gather_, &GatherView::placeAsked, this,
+            [this](const QStringList& files, const PanelRef& panel, std::optional<Vec2> at) {
+                importer_.bringIn(files, at, panel);
+            });
+    connect(strip_, &SetStrip::picturesArrived, this,
+            [this](const QStringList& files, const PanelRef& panel) {
+                importer_.bringIn(files, std::nullopt, panel);
+            });
+    connect(gather_, &GatherView::composeAsked, this, [this] { showStep(Step::Compose); });
+    connect(gather_, &GatherView::told, this, &MainWindow::tell);
+    WallBench* wall = gather_->wall();
+    const auto pieceAt = [this](QPoint global) { return strip_->pieceAt(strip_->mapFromGlobal(global)); };
+    wall->setElsewhere([=](QPoint global) { return pieceAt(global) != nullptr; });
+    connect(wall, &WallBench::draggedOver, this,
+            [=, this](QPoint global) { strip_->setTarget(pieceAt(global)); });
+    connect(wall, &WallBench::droppedElsewhere, this, [=, this](QPoint global) {
+        strip_->setTarget(nullptr);
+        const PiecePtr piece = pieceAt(global);
+        const LayerPtr layer = document_->selectedLayer();
+        if (!piece || !layer) return;
+        const auto sources = sourcesOf(*layer);
+        if (sources.empty()) return tell(tr("%1 holds no picture to place on a piece.").arg(q(layer->name)));
+        importer_.placeAgain(sources.front(), {piece->id, piece->flat->panels.back().id});
+    });
+}
+
+/// The frame is known only once the window is shown.
+void MainWindow::showEvent(QShowEvent* event) {
+    QMainWindow::showEvent(event);
+    const bool asOpened = size() == opened_ || size() == opened_.expandedTo(minimumSizeHint());
+    if (asOpened && !event->spontaneous()) QTimer::singleShot(0, this, &MainWindow::keepOnScreen);
+}
+
+void MainWindow::keepOnScreen() {
+    if (isMaximized() || isFullScreen()) return;
+    const QRect free = screen()->availableGeometry(), outer = frameGeometry();
+    const QSize frame = outer.size() - size();
+    if (const QSize room = free.size() - frame; size().boundedTo(room) != size())
+        resize(size().boundedTo(room));
+    const QRect now = frameGeometry();
+    move(std::clamp(now.x(), free.left(), std::max(free.left(), free.right() + 1 - now.width())),
+         std::clamp(now.y(), free.top(), std::max(free.top(), free.bottom() + 1 - now.height())));
+}
+
+/// Where keys belong in the step in hand.
+void MainWindow::takeFocus() {
+    const Step step = rail_->current();
+    if (step == Step::Gather) gather_->takeFocus();
+    if (step == Step::Compose) compose_->bench()->setFocus();
+    if (step == Step::LayOut) layout_->bench()->setFocus();
+}
+
+/// A choice box takes no keys unless one goes there by Tab: after a choice by mouse they belong to the bench
+/// again, and a single letter never changes what a closed box says.
+void MainWindow::tameChoiceBoxes() {
+    for (QComboBox* box : findChildren<QComboBox*>()) {
+        if (box->isEditable()) continue;
+        box->setFocusPolicy(Qt::TabFocus);
+        box->installEventFilter(this);
+        connect(box, &QComboBox::activated, this, [this, box] {
+            if (!box->hasFocus()) takeFocus();
+        });
+    }
+}
+
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+    // The wheel scrolls what a box stands in; only a box that has the keys is turned by it.
+    if (auto* box = qobject_cast<QComboBox*>(watched);
+        box && event->type() == QEvent::Wheel && !box->hasFocus()) {
+        event->ignore();
+        return true;
+    }
+    if (event->type() == QEvent::KeyPress && qobject_cast<QComboBox*>(watched)) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        const bool letter =
+            !key->text().isEmpty() && key->text().front().isPrint() && key->key() != Qt::Key_Space;
+        if (letter && !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) {
+            event->ignore(); // goes on to what is around the box
+            return true;
+        }
+    }
+    return QMainWindow::eventFilter(watched, event);
+}
+
+void MainWindow::showStep(Step step) {
+    rail_->setCurrent(step);
+    views_->setCurrentIndex(int(step)); // Gather takes the wall in hand as long as it is seen
+    if (step != Step::Gather && isWall(document_->panel())) document_->selectPanel(document_->piecePanel());
+    takeFocus();
+    refreshTitles();
+}
+
+void MainWindow::askPictures() {
+    const QStringList files = QFileDialog::getOpenFileNames(
+        this, tr("Bring in pictures"), {},
+        tr("Pictures and layers (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg *.ora);;All files (*)"));
+    if (!files.isEmpty()) bringIn(files);
+}
+
+QString MainWindow::askPicture(const QString& title) {
+    return QFileDialog::getOpenFileName(
+        this, title, {}, tr("Pictures (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg);;All files (*)"));
+}
+
+void MainWindow::bringIn(const QStringList& files, std::optional<Vec2> at) {
+    importer_.bringIn(files, at);
+}
+
+void MainWindow::addPiece(const std::shared_ptr<const Form>& form) {
+    const ReleasePtr& release = document_->release();
+    const size_t before = release->pieces.size();
+    document_->edit(tr("Add %1").arg(q(form->name)),
+                    beginsAlike_ ? withPieceLike(release, form, document_->piecePanel().piece)
+                                 : withPiece(release, form));
+    const auto& pieces = document_->release()->pieces;
+    if (pieces.size() > before)
+        document_->selectPanel({pieces.back()->id, pieces.back()->flat->panels.back().id});
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!leaving_) {
+        // A window that is closing does not hear another close(), so what may go at once goes with this
+        // event.
+        closing_ = true;
+        leaveThen([this] { closeWhenSaved(); });
+        closing_ = false;
+    }
+    if (!leaving_) return event->ignore();
+    QSettings settings;
+    settings.setValue(QStringLiteral("window/geometry"), saveGeometry());
+    settings.setValue(QStringLiteral("window/setFolded"), strip_->isFolded());
+    settings.setValue(QStringLiteral("window/step"), int(rail_->current()));
+    event->accept();
+}
+
+void MainWindow::restoreWindow() {
+    const QSettings settings;
+    const QSize free = screen()->availableSize();
+    strip_->setFolded(
+        settings.value(QStringLiteral("window/setFolded"), free.height() < kLowScreen).toBool());
+    if (!restoreGeometry(settings.value(QStringLiteral("window/geometry")).toByteArray()))
+        resize(QSize(1280, 800).boundedTo(free - kFrame));
+    opened_ = size();
+    showStep(static_cast<Step>(std::clamp(
+        settings.value(QStringLiteral("window/step"), int(Step::Compose)).toInt(), 0, int(Step::Deliver))));
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    QStringList pictures;
+    for (const QUrl& url : event->mimeData()->urls()) {
+        const QString file = url.toLocalFile();
+        if (file.endsWith(QStringLiteral(".glyptos"))) return openFile(file);
+        if (!file.isEmpty()) pictures << file;
+    }
+    if (!pictures.isEmpty()) bringIn(pictures);
+}
+
+QString MainWindow::windowName() const {
+    const Brief& brief = document_->release()->brief;
+    QStringList parts;
+    for (const std::string* s : {&brief.title, &brief.artist, &brief.catalogue})
+        if (!s->empty()) parts << q(*s);
+    return parts.isEmpty() ? tr("New release") : parts.join(QStringLiteral(" · "));
+}
+
+void MainWindow::refreshTitles() {
+    setWindowTitle(windowName() + QStringLiteral("[*]"));
+    setWindowModified(document_->isModified());
+    const History& history = document_->history();
+    undo_->setEnabled(history.canUndo());
+    undo_->setText(history.canUndo() ? tr("Undo: %1").arg(q(history.undoName())) : tr("Undo"));
+    redo_->setEnabled(history.canRedo());
+    redo_->setText(history.canRedo() ? tr("Redo: %1").arg(q(history.redoName())) : tr("Redo"));
+    layerMenu_->setActive(rail_->current() == Step::Compose ||
+                          (rail_->current() == Step::Gather && gather_->isWallShown()));
+    const bool takes = document_->piece() && document_->piece()->takes.size() > 1;
+    nextTake_->setEnabled(takes);
+    sideBySide_->setEnabled(takes);
+    blendSheet_->setEnabled(compose_->blendSheet()->canOpen());
+    linear_->setChecked(document_->release()->linearLight);
+    saveState_->setText(isSaving()                  ? tr("saving…")
+                        : document_->isModified()   ? tr("changes not saved")
+                        : document_->file().empty() ? tr("not saved yet")
+                                                    : tr("saved"));
+    const PiecePtr piece = document_->piece();
+    if (!piece) return size_->clear();
+    if (isWall(document_->panel())) return size_->setText(tr("The wall"));
+    const Rect trim = piece->flat->trim();
+    size_->setText(q(piece->name) + QStringLiteral("  ") + q(shortNumber(trim.w)) + QStringLiteral(" × ") +
+                   q(shortNumber(trim.h)) +
+                   (piece->flat->unit == Unit::Mm ? tr(" mm, %1 ppi").arg(piece->flat->ppi) : tr(" px")));
+}
+
+} // namespace glyptos

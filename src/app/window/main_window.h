@@ -1,0 +1,153 @@
+// The window: steps, the set, the view of the step in hand, and the status line.
+#pragma once
+
+#include "app/brief/brief_view.h"
+#include "app/compose/compose_view.h"
+#include "app/deliver/deliver_view.h"
+#include "app/gather/gather_view.h"
+#include "app/layout/layout_view.h"
+#include "app/session/importer.h"
+#include "app/window/layer_menu.h"
+#include "app/window/set_strip.h"
+#include "app/window/start_sheet.h"
+#include "app/window/steps_rail.h"
+
+#include <QFutureWatcher>
+#include <QMainWindow>
+#include <QMenu>
+#include <QPointer>
+#include <QStackedWidget>
+#include <QTimer>
+#include <QToolButton>
+#include <deque>
+
+namespace glyptos {
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+  public:
+    /// Without folders the crate is the user's own, and the drawer the one shipped.
+    explicit MainWindow(Engine& engine, FormList forms, const std::filesystem::path& crate = crateFolder(),
+                        const std::filesystem::path& drawer = drawerFolder());
+    ~MainWindow() override;
+
+    Document* document() const { return document_.get(); }
+    ComposeView* compose() const { return compose_; }
+    BriefView* brief() const { return brief_; }
+    GatherView* gather() const { return gather_; }
+    CrateService& crate() { return crate_; }
+    LayoutView* layOut() const { return layout_; }
+    DeliverView* deliver() const { return deliver_; }
+    SetStrip* set() const { return strip_; }
+    StepsRail* rail() const { return rail_; }
+    /// True while something is being rendered, decoded, opened, saved or brought in.
+    bool isBusy() const;
+
+  public Q_SLOTS:
+    /// Opens a release in the background; a sentence says so when it cannot be opened, and the open one
+    /// stays.
+    void openFile(const QString& file);
+    void saveTo(const QString& file);
+    /// Brings pictures into the panel in hand, each as a layer; `at` is where the first goes, or nothing for
+    /// the middle.
+    void bringIn(const QStringList& files, std::optional<Vec2> at = std::nullopt);
+    /// A release of the usual pieces, with nothing on them.
+    void newRelease();
+    /// Asks for pieces and a starting composition first.
+    StartSheet* askNewRelease();
+    void showStep(Step step);
+    /// One sentence that stays until it is dismissed or replaced.
+    void tell(const QString& sentence);
+
+  Q_SIGNALS:
+    void opened();
+    void saved();
+    void broughtIn();
+
+  protected:
+    void closeEvent(QCloseEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
+  private:
+    void makeActions();
+    void makeReleaseMenu();
+    void makeEditMenu();
+    void makePieceMenu();
+    void makeLayerMenu();
+    void makeViewMenu();
+    QAction* action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run);
+    void setRelease(const ReleasePtr& release, const std::filesystem::path& file);
+    void refreshTitles();
+    void tellMissing();
+    void refreshRecent();
+    void remember(const QString& file);
+    /// Goes on once the open release may be let go: there is nothing unsaved in it, or the user said what to
+    /// do.
+    void leaveThen(std::function<void()> go);
+    /// Title, artist and catalogue number, as far as they are known.
+    QString windowName() const;
+    void askOpen();
+    void save(bool askName);
+    void askPictures();
+    void connectGather();
+    QString askPicture(const QString& title);
+    void addPiece(const std::shared_ptr<const Form>& form);
+    void fillPieceMenu(QMenu* menu);
+    void restoreWindow();
+    void keepOnScreen();
+    void takeFocus();
+    void tameChoiceBoxes();
+    void setNight(bool night);
+
+    Engine& engine_;
+    FormList forms_;
+    RenderService service_;
+    Importer importer_;
+    CrateService crate_;
+    std::unique_ptr<Document> document_;
+    StepsRail* rail_;
+    SetStrip* strip_;
+    QStackedWidget* views_;
+    BriefView* brief_;
+    GatherView* gather_;
+    ComposeView* compose_;
+    LayoutView* layout_;
+    DeliverView* deliver_;
+    QWidget* notice_;
+    QLabel *noticeText_, *position_, *colourUnder_, *saveState_, *size_;
+    QToolButton* stopImport_;
+    QAction *undo_, *redo_, *night_, *linear_, *nextTake_, *blendSheet_, *sideBySide_;
+    QMenu* recent_;
+    LayerMenu* layerMenu_ = nullptr;
+    /// One release on its way to its file. It belongs to the document that it began with.
+    struct Saving {
+        QPointer<Document> document;
+        ReleasePtr release;
+        QString file;
+    };
+    /// A file on its way in, and the release that was let go for it.
+    struct Opening {
+        QString file;
+        ReleasePtr left;
+    };
+    bool isSaving() const { return !saves_.empty(); }
+    void beginSave();
+    void endSave();
+    void closeWhenSaved();
+    void endOpen();
+    QFutureWatcher<Result<ReleasePtr>> opener_;
+    QFutureWatcher<Result<void>> saver_;
+    Opening opening_;
+    std::deque<Saving> saves_; ///< the first one is running
+    std::function<void()> afterSave_;
+    std::set<std::string> missing_; ///< pictures that cannot be shown, and that was said
+    QSize opened_;                  ///< size that the window gave itself
+    bool beginsAlike_ = false;      ///< a new piece starts with the art of the one in hand
+    bool closing_ = false;          ///< the window is being asked to close
+    bool leaving_ = false;          ///< and may
+};
+
+} // namespace glyptos

@@ -1,0 +1,192 @@
+#include "file/release_json/layer_codec.h"
+
+#include "file/release_json/fold.h"
+#include "file/release_json/mask_codec.h"
+#include "file/release_json/paint_codec.h"
+#include "file/release_json/placing_codec.h"
+#include "file/release_json/shape_codec.h"
+#include "release/edits/edits.h"
+#include "release/walks.h"
+
+namespace glyptos {
+namespace {
+
+constexpr const char* kAlignNames[] = {"left", "centre", "right"};
+
+/// Where a content is read: the layer's entry, what is known round it, and how deep in groups it lies.
+struct At {
+    const Entry& layer;
+    LayerReading& reading;
+    int depth;
+};
+
+/// How each kind of content is told, written into its layer's object, and read.
+template <class T>
+struct Codec;
+
+template <>
+struct Codec<PictureContent> {
+    static bool reads(const std::string& kind) { return kind == "picture"; }
+    static void write(Json& out, const PictureContent& p) {
+        out["kind"] = "picture";
+        out.update(toJson(p));
+    }
+    static PictureContent read(const At& at) { return readPicture(at.layer); }
+};
+
+template <>
+struct Codec<TextContent> {
+    static bool reads(const std::string& kind) { return kind == "text"; }
+    static void write(Json& out, const TextContent& t) {
+        out.update({{"kind", "text"},
+                    {"text", t.spec.text},
+                    {"family", t.spec.family},
+                    {"style", t.spec.style},
+                    {"size", t.spec.size},
+                    {"tracking", t.spec.tracking},
+                    {"leading", t.spec.leading},
+                    {"align", kAlignNames[size_t(t.spec.align)]},
+                    {"measure", t.spec.measure}});
+        out = withInk(std::move(out), "colour", t.colour);
+        out["capitals"] = t.capitals;
+    }
+    static TextContent read(const At& at) {
+        const Entry& e = at.layer;
+        TextContent out;
+        out.spec.text = e.text("text");
+        out.spec.family = e.text("family");
+        out.spec.style = e.text("style");
+        out.spec.size = e.positive("size");
+        out.spec.tracking = e.number("tracking");
+        out.spec.leading = e.number("leading");
+        out.spec.align = e.oneOf<Align>("align", kAlignNames);
+        out.spec.measure = e.number("measure");
+        out.colour = readInk(e, "colour");
+        out.capitals = e.flag("capitals");
+        return out;
+    }
+};
+
+template <>
+struct Codec<FillContent> {
+    static bool reads(const std::string& kind) { return kind == "fill"; }
+    static void write(Json& out, const FillContent& f) {
+        out["kind"] = "fill";
+        out["paint"] = toJson(f.paint);
+    }
+    /// Before version 2 a fill was one colour or an even run over the panel.
+    static FillContent read(const At& at) {
+        const Entry& e = at.layer;
+        if (e.has("paint")) return {readPaint(e.at("paint"))};
+        const Rgba first = readColour(e, "colour");
+        if (!e.has("to")) return {Ink(first)};
+        return {evenRun(at.reading.area, e.number("turn"), first, readColour(e, "to"))};
+    }
+};
+
+template <>
+struct Codec<ShapeContent> {
+    static bool reads(const std::string& kind) { return kind == "shape"; }
+    static void write(Json& out, const ShapeContent& s) {
+        out["kind"] = "shape";
+        out.update(toJson(s));
+    }
+    static ShapeContent read(const At& at) { return readShape(at.layer); }
+};
+
+template <>
+struct Codec<EchoContent> {
+    static bool reads(const std::string& kind) { return kind == "echo"; }
+    static void write(Json& out, const EchoContent& e) {
+        out.update(
+            {{"kind", "echo"}, {"piece", e.piece}, {"panel", e.panel}, {"take", e.take}, {"bleed", e.bleed}});
+    }
+    static EchoContent read(const At& at) {
+        const Entry& e = at.layer;
+        return {e.text("piece"), e.text("panel"), e.text("take"), e.flag("bleed")};
+    }
+};
+
+template <>
+struct Codec<GroupContent> {
+    static bool reads(const std::string& kind) { return kind == "group"; }
+    static void write(Json& out, const GroupContent& g) {
+        out["kind"] = "group";
+        if (g.passing) out["passing"] = true;
+        out["layers"] = toJson(g.layers);
+    }
+    static GroupContent read(const At& at) {
+        return {readStack(at.layer.at("layers"), at.reading, at.depth + 1),
+                at.layer.flagOr("passing", false)};
+    }
+};
+
+Json toJson(const Layer& layer) {
+    Json out{{"id", layer.id},
+             {"name", layer.name},
+             {"on", layer.on},
+             {"opacity", layer.opacity},
+             {"blend", infoOf(layer.blend).id},
+             {"placement", toJson(layer.placement)}};
+    if (layer.clipped) out["clipped"] = true;
+    if (layer.locked) out["locked"] = true;
+    if (layer.mask) out["mask"] = toJson(*layer.mask);
+    std::visit([&]<class T>(const T& content) { Codec<T>::write(out, content); }, layer.content);
+    return out;
+}
+
+BlendMode readBlend(const Entry& e) {
+    const std::string name = e.text("blend");
+    const auto blend = blendModeFromId(name);
+    if (!blend)
+        throw Wrong{Fault::Unsupported, e.path("blend") + ": the blend mode “" + name + "” is not known"};
+    return *blend;
+}
+
+LayerPtr readLayer(const Entry& e, LayerReading& reading, int depth) {
+    auto layer = std::make_shared<Layer>();
+    layer->id = reading.uniqueId(e);
+    layer->name = e.text("name");
+    layer->on = e.flag("on");
+    layer->opacity = e.between("opacity", 0, 1);
+    layer->blend = readBlend(e);
+    layer->placement = readPlacement(e.at("placement"));
+    layer->clipped = e.flagOr("clipped", false);
+    layer->locked = e.flagOr("locked", false);
+    if (e.has("mask")) layer->mask = std::make_shared<const Mask>(readMask(e.at("mask")));
+    const std::string kind = e.text("kind");
+    auto content = readKind<Content, Codec>(kind, At{e, reading, depth});
+    if (!content) e.wrong("is a layer of the unknown kind “" + kind + "”", Fault::Unsupported);
+    layer->content = std::move(*content);
+    eachSource(*layer, [&](const std::string& source) { reading.known(source, e); });
+    return layer;
+}
+
+} // namespace
+
+std::string LayerReading::uniqueId(const Entry& e) {
+    std::string id = e.text("id");
+    if (id.empty() || !ids.insert(id).second)
+        throw Wrong{Fault::Damaged, e.path("id") + " is empty or used twice"};
+    return id;
+}
+
+void LayerReading::known(const std::string& source, const Entry& e) const {
+    if (!release.source(source))
+        throw Wrong{Fault::Damaged, e.path("source") + " names a picture that the file does not list"};
+}
+
+Json toJson(const Stack& stack) {
+    Json out = Json::list();
+    for (const LayerPtr& layer : stack) out.push_back(toJson(*layer));
+    return out;
+}
+
+Stack readStack(const Entry& e, LayerReading& reading, int depth) {
+    if (depth > kDeepestGroup) throw Wrong{Fault::TooLarge, e.path() + ": groups are nested too deeply"};
+    Stack out;
+    e.each([&](const Entry& layer) { out.push_back(readLayer(layer, reading, depth)); });
+    return out;
+}
+
+} // namespace glyptos

@@ -1,0 +1,27 @@
+// Layers and stacks of them as JSON, both ways (docs/file-format.md): one codec a kind of content.
+#pragma once
+
+#include "base/json_entry.h"
+#include "release/release.h"
+
+#include <set>
+
+namespace glyptos {
+
+/// What reading layers needs to know of the release that they are for, and keeps of it.
+struct LayerReading {
+    const Release& release;    ///< with its sources
+    Rect area;                 ///< of the panel that is being read, with its bleed
+    std::set<std::string> ids; ///< that have been seen
+
+    /// The id of something of the release; it must be new.
+    std::string uniqueId(const Entry& entry);
+    /// The release must list that source; `entry` names it.
+    void known(const std::string& source, const Entry& entry) const;
+};
+
+Json toJson(const Stack& stack);
+/// `depth`: groups round the stack.
+Stack readStack(const Entry& entry, LayerReading& reading, int depth = 0);
+
+} // namespace glyptos

@@ -1,0 +1,63 @@
+#include "file/release_json/mask_codec.h"
+
+#include "file/release_json/paint_codec.h"
+#include "file/release_json/placing_codec.h"
+#include "file/release_json/shape_codec.h"
+#include "release/limits.h"
+
+namespace glyptos {
+namespace {
+
+/// The member that holds each form, and how it is read.
+template <class T>
+struct Codec;
+template <>
+struct Codec<PictureContent> {
+    static constexpr const char* kMember = "picture";
+    static PictureContent read(const Entry& e) { return readPicture(e.at(kMember)); }
+};
+template <>
+struct Codec<Gradient> {
+    static constexpr const char* kMember = "gradient";
+    static Gradient read(const Entry& e) { return readGradient(e.at(kMember)); }
+};
+template <>
+struct Codec<ShapeContent> {
+    static constexpr const char* kMember = "shape";
+    static ShapeContent read(const Entry& e) { return readShape(e.at(kMember)); }
+};
+
+template <class... Form>
+std::variant<Form...> readForm(const Entry& e, const std::variant<Form...>&) {
+    std::optional<std::variant<Form...>> out;
+    const auto attempt = [&]<class T>(std::in_place_type_t<T>) {
+        if (!out && e.has(Codec<T>::kMember)) out.emplace(Codec<T>::read(e));
+    };
+    (attempt(std::in_place_type<Form>), ...);
+    if (!out) e.wrong("is a mask of no known form", Fault::Unsupported);
+    return *out;
+}
+
+} // namespace
+
+Json toJson(const Mask& m) {
+    Json out{{"on", m.on},           {"inverted", m.inverted},
+             {"linked", m.linked},   {"strength", m.strength},
+             {"feather", m.feather}, {"placement", toJson(m.placement)}};
+    std::visit([&]<class T>(const T& form) { out[Codec<T>::kMember] = toJson(form); }, m.form);
+    return out;
+}
+
+Mask readMask(const Entry& e) {
+    Mask m;
+    m.on = e.flag("on");
+    m.inverted = e.flag("inverted");
+    m.linked = e.flag("linked");
+    m.strength = e.between("strength", 0, 1);
+    m.feather = e.between("feather", 0, kLargestSide);
+    m.placement = readPlacement(e.at("placement"));
+    m.form = readForm(e, m.form);
+    return m;
+}
+
+} // namespace glyptos

@@ -1,0 +1,72 @@
+#include "file/release_json/piece_codec.h"
+
+#include "file/release_json/placing_codec.h"
+
+#include <algorithm>
+
+namespace glyptos {
+namespace {
+
+void readForm(const Entry& e, const std::vector<std::shared_ptr<const Form>>& forms, Piece& piece) {
+    const std::string id = e.text("form");
+    const auto found = std::find_if(forms.begin(), forms.end(), [&](const auto& f) { return f->id == id; });
+    if (found == forms.end())
+        e.wrong("uses the form “" + id + "”, which is not installed", Fault::Unsupported);
+    piece.form = *found;
+    e.members("values",
+              [&](const std::string& name, const Entry& value) { piece.values[name] = value.number(); });
+    auto flat = workOut(*piece.form, piece.values);
+    if (!flat) throw Wrong{Fault::Damaged, e.path() + ": " + flat.error().message};
+    piece.flat = std::make_shared<const Flat>(std::move(*flat));
+}
+
+std::shared_ptr<const Take> readTake(const Entry& e, const Piece& piece, LayerReading& reading) {
+    auto take = std::make_shared<Take>();
+    take->id = e.text("id");
+    if (take->id.empty() || piece.take(take->id) != nullptr)
+        throw Wrong{Fault::Damaged, e.path("id") + " is empty or used twice"};
+    e.members("panels", [&](const std::string& name, const Entry& layers) {
+        const Panel* panel = piece.flat->panel(name);
+        if (!panel) layers.wrong("is of no panel that the form has");
+        reading.area = panel->withBleed();
+        take->stacks[name] = readStack(layers, reading);
+    });
+    return take;
+}
+
+} // namespace
+
+Json toJson(const Piece& piece) {
+    Json values = Json::object(), takes = Json::list();
+    for (const auto& [id, value] : piece.values) values[id] = value;
+    for (const auto& take : piece.takes) {
+        Json panels = Json::object();
+        for (const Panel& panel : piece.flat->panels) panels[panel.id] = toJson(take->stack(panel.id));
+        takes.push_back({{"id", take->id}, {"panels", std::move(panels)}});
+    }
+    Json out{{"id", piece.id},           {"name", piece.name},
+             {"form", piece.form->id},   {"values", std::move(values)},
+             {"current", piece.current}, {"takes", std::move(takes)}};
+    for (const auto& [panel, reference] : piece.references) out["references"][panel] = toJson(reference);
+    return out;
+}
+
+PiecePtr readPiece(const Entry& e, LayerReading& reading,
+                   const std::vector<std::shared_ptr<const Form>>& forms) {
+    auto piece = std::make_shared<Piece>();
+    piece->id = reading.uniqueId(e);
+    piece->name = e.text("name");
+    readForm(e, forms, *piece);
+    e.each("takes", [&](const Entry& take) { piece->takes.push_back(readTake(take, *piece, reading)); });
+    if (piece->takes.empty()) e.wrong("has no take");
+    piece->current = size_t(e.whole("current", 0, int(piece->takes.size()) - 1));
+    if (e.has("references"))
+        e.members("references", [&](const std::string& name, const Entry& reference) {
+            if (!piece->flat->panel(name)) reference.wrong("is of no panel that the form has");
+            piece->references[name] = readReference(reference);
+            reading.known(piece->references[name].source, reference);
+        });
+    return piece;
+}
+
+} // namespace glyptos

@@ -1,0 +1,121 @@
+#include "file/release_json/release_json.h"
+
+#include "base/text.h"
+#include "file/release_json/brief_codec.h"
+#include "file/release_json/facts_codec.h"
+#include "file/release_json/paint_codec.h"
+#include "file/release_json/piece_codec.h"
+#include "file/starts.h"
+#include "release/wall.h"
+
+namespace glyptos {
+namespace {
+
+constexpr int kLongestSide = 65000; // pixels
+constexpr int kMostIds = 1'000'000'000;
+constexpr size_t kIdLength = 32;
+
+Json toJson(const Source& s) {
+    return {{"id", s.id},       {"name", s.name},     {"format", s.format},
+            {"width", s.width}, {"height", s.height}, {"facts", toJson(s.facts)}};
+}
+
+SourcePtr readSource(const Entry& e) {
+    auto s = std::make_shared<Source>();
+    s->id = e.text("id");
+    if (s->id.size() != kIdLength || s->id.find_first_not_of("0123456789abcdef") != s->id.npos)
+        throw Wrong{Fault::Damaged, e.path("id") + " is not an id"};
+    s->name = e.text("name");
+    s->format = e.text("format");
+    s->width = e.whole("width", 1, kLongestSide);
+    s->height = e.whole("height", 1, kLongestSide);
+    if (e.has("facts")) s->facts = readFacts(e.at("facts"));
+    return s;
+}
+
+Json toJson(const Swatch& s) {
+    return {{"id", s.id}, {"name", s.name}, {"colour", toHex(s.colour)}};
+}
+
+PiecePtr readWall(const Entry& e, LayerReading& reading) {
+    auto wall = std::make_shared<Piece>(*reading.release.wall);
+    auto take = std::make_shared<Take>(wall->take());
+    reading.area = wall->flat->panels.front().withBleed();
+    take->stacks[kWallId] = readStack(e, reading);
+    wall->takes.front() = std::move(take);
+    return wall;
+}
+
+void checkVersion(const Entry& e) {
+    const double version = e.number("version");
+    if (version > kReleaseFormatVersion)
+        throw Wrong{Fault::Unsupported, "it was written by a newer version of Glyptos (format " +
+                                            shortNumber(version) + "); update Glyptos to open it"};
+}
+
+Release readRelease(const Entry& e, const std::vector<std::shared_ptr<const Form>>& forms) {
+    checkVersion(e);
+    Release release;
+    LayerReading reading{release, {}, {}};
+    release.brief = readBrief(e.at("brief"));
+    release.nextId = e.whole("nextId", 1, kMostIds);
+    release.linearLight = e.flagOr("linearLight", false);
+    e.each("sources", [&](const Entry& source) { release.sources.push_back(readSource(source)); });
+    if (e.has("palette"))
+        e.each("palette", [&](const Entry& swatch) {
+            release.palette.push_back(
+                {reading.uniqueId(swatch), swatch.text("name"), readColour(swatch, "colour")});
+        });
+    e.each("pieces", [&](const Entry& piece) { release.pieces.push_back(readPiece(piece, reading, forms)); });
+    if (e.has("wall")) release.wall = readWall(e.at("wall"), reading);
+    return release;
+}
+
+StartingComposition readStart(const Entry& e) {
+    StartingComposition out{e.text("id"), e.text("name"), e.text("note"), {}, {}};
+    e.each("palette", [&](const Entry& colour) {
+        out.palette.push_back({colour.text("name"), readColour(colour, "colour")});
+    });
+    const Release none;
+    LayerReading reading{none, {0, 0, kStartSide, kStartSide}, {}};
+    out.layers = readStack(e.at("layers"), reading);
+    return out;
+}
+
+template <class Items>
+Json listOf(const Items& items) {
+    Json out = Json::list();
+    for (const auto& item : items) out.push_back(toJson(*item));
+    return out;
+}
+
+} // namespace
+
+std::string releaseToJson(const Release& release) {
+    Json palette = Json::list();
+    for (const Swatch& s : release.palette) palette.push_back(toJson(s));
+    const Json all{{"version", kReleaseFormatVersion}, {"brief", toJson(release.brief)},
+                   {"nextId", release.nextId},         {"linearLight", release.linearLight},
+                   {"palette", std::move(palette)},    {"sources", listOf(release.sources)},
+                   {"pieces", listOf(release.pieces)}, {"wall", toJson(release.wall->take().stack(kWallId))}};
+    return all.dump(1) + "\n";
+}
+
+Result<Release> releaseFromJson(std::string_view json,
+                                const std::vector<std::shared_ptr<const Form>>& forms) {
+    return guarded(json, "release", [&](const Entry& e) { return readRelease(e, forms); });
+}
+
+Result<StartingComposition> startFromJson(std::string_view json, const std::string& where) {
+    auto start = guarded(json, "start", readStart);
+    if (!start)
+        return fail(start.error().fault, "The starting composition “" + where +
+                                             "” cannot be used: " + start.error().message + ".");
+    return start;
+}
+
+Result<Brief> briefFromJson(std::string_view json) {
+    return guarded(json, "brief", readBrief);
+}
+
+} // namespace glyptos

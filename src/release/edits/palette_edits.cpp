@@ -1,0 +1,169 @@
+#include "release/edits/palette_edits.h"
+
+#include "release/edits/edit_steps.h"
+#include "release/walks.h"
+
+#include <algorithm>
+#include <optional>
+
+namespace glyptos {
+namespace {
+
+using InkChange = std::function<void(Ink&)>;
+
+LayerPtr changedLayer(const LayerPtr& layer, const std::string& swatch, const InkChange& change);
+
+/// The stack with the inks that follow the swatch changed; layers without any are shared.
+bool changeStack(Stack& stack, const std::string& swatch, const InkChange& change) {
+    bool any = false;
+    for (LayerPtr& layer : stack) {
+        LayerPtr next = changedLayer(layer, swatch, change);
+        any |= next != layer;
+        layer = std::move(next);
+    }
+    return any;
+}
+
+LayerPtr changedLayer(const LayerPtr& layer, const std::string& swatch, const InkChange& change) {
+    auto next = std::make_shared<Layer>(*layer);
+    bool any = false;
+    eachInk(*next, [&](Ink& ink) {
+        if (ink.swatch != swatch) return;
+        change(ink);
+        any = true;
+    });
+    if (auto* group = std::get_if<GroupContent>(&next->content))
+        any |= changeStack(group->layers, swatch, change);
+    return any ? next : layer;
+}
+
+PiecePtr changedPiece(const PiecePtr& piece, const std::string& swatch, const InkChange& change) {
+    auto next = std::make_shared<Piece>(*piece);
+    bool any = false;
+    for (auto& take : next->takes) {
+        auto copy = std::make_shared<Take>(*take);
+        bool changed = false;
+        for (auto& [panel, stack] : copy->stacks) changed |= changeStack(stack, swatch, change);
+        if (changed) take = std::move(copy);
+        any |= changed;
+    }
+    return any ? next : piece;
+}
+
+void changeInks(Release& release, const std::string& swatch, const InkChange& change) {
+    for (PiecePtr& piece : release.pieces) piece = changedPiece(piece, swatch, change);
+    release.wall = changedPiece(release.wall, swatch, change);
+}
+
+auto found(std::vector<Swatch>& palette, const std::string& id) {
+    return std::find_if(palette.begin(), palette.end(), [&](const Swatch& s) { return s.id == id; });
+}
+
+bool has(const Release& release, const std::string& id) {
+    return std::any_of(release.palette.begin(), release.palette.end(),
+                       [&](const Swatch& s) { return s.id == id; });
+}
+
+/// What becomes of inks when their swatch gets a colour: they keep how see-through they are.
+InkChange toColour(const Rgba& colour) {
+    return [colour](Ink& ink) { ink = Ink({colour.r, colour.g, colour.b, ink.a}, ink.swatch); };
+}
+
+void letGo(Ink& ink) {
+    ink.swatch.clear();
+}
+
+} // namespace
+
+std::optional<Layer> withOwnColour(const Layer& layer, const Rgba& c) {
+    Layer out = layer;
+    if (auto* text = std::get_if<TextContent>(&out.content)) {
+        text->colour = Ink(c);
+    } else if (auto* fill = std::get_if<FillContent>(&out.content)) {
+        fill->paint = Ink(c);
+    } else if (auto* shape = std::get_if<ShapeContent>(&out.content)) {
+        if (shape->fill || !shape->stroke)
+            shape->fill = Ink(c);
+        else
+            shape->stroke->paint = Ink(c);
+    } else {
+        return std::nullopt;
+    }
+    return out;
+}
+
+ReleasePtr withSwatches(const ReleasePtr& release, const std::vector<NamedColour>& colours) {
+    auto next = std::make_shared<Release>(*release);
+    for (const NamedColour& c : colours) {
+        const bool there = std::any_of(next->palette.begin(), next->palette.end(),
+                                       [&](const Swatch& s) { return toHex(s.colour) == toHex(c.colour); });
+        if (!there) next->palette.push_back({takeId(*next), c.name, c.colour});
+    }
+    return next->palette.size() == release->palette.size() ? release : next;
+}
+
+ReleasePtr withPalette(const ReleasePtr& release, const std::vector<NamedColour>& colours) {
+    auto next = std::make_shared<Release>(*release);
+    std::vector<Swatch> before = std::move(next->palette);
+    next->palette.clear();
+    for (const NamedColour& c : colours) {
+        const auto same =
+            std::find_if(before.begin(), before.end(), [&](const Swatch& s) { return s.name == c.name; });
+        next->palette.push_back({same == before.end() ? takeId(*next) : same->id, c.name, c.colour});
+        if (same == before.end()) continue;
+        changeInks(*next, same->id, toColour(c.colour));
+        before.erase(same);
+    }
+    for (const Swatch& gone : before) changeInks(*next, gone.id, letGo);
+    return unlessSame(release, next);
+}
+
+ReleasePtr withSwatchColour(const ReleasePtr& release, const std::string& swatch, const Rgba& colour) {
+    if (!has(*release, swatch)) return release;
+    return changed(release, [&](Release& r) {
+        found(r.palette, swatch)->colour = colour;
+        changeInks(r, swatch, toColour(colour));
+    });
+}
+
+ReleasePtr withSwatchName(const ReleasePtr& release, const std::string& swatch, const std::string& name) {
+    if (!has(*release, swatch)) return release;
+    return changed(release, [&](Release& r) { found(r.palette, swatch)->name = name; });
+}
+
+ReleasePtr withMovedSwatch(const ReleasePtr& release, const std::string& swatch, size_t index) {
+    if (!has(*release, swatch)) return release;
+    return changed(release, [&](Release& r) {
+        const auto at = found(r.palette, swatch);
+        const Swatch moved = *at;
+        r.palette.erase(at);
+        r.palette.insert(r.palette.begin() + ptrdiff_t(std::min(index, r.palette.size())), moved);
+    });
+}
+
+ReleasePtr withoutSwatch(const ReleasePtr& release, const std::string& swatch) {
+    if (!has(*release, swatch)) return release;
+    return changed(release, [&](Release& r) {
+        r.palette.erase(found(r.palette, swatch));
+        changeInks(r, swatch, letGo);
+    });
+}
+
+int followersOf(const Release& release, const std::string& swatch) {
+    int count = 0;
+    eachLayer(release, [&](const LayerPtr& layer) {
+        bool follows = false;
+        eachInk(*layer, [&](const Ink& ink) { follows |= ink.swatch == swatch; });
+        count += follows;
+    });
+    return count;
+}
+
+std::vector<NamedColour> namedColours(const std::vector<Swatch>& palette) {
+    std::vector<NamedColour> out;
+    out.reserve(palette.size());
+    for (const Swatch& s : palette) out.push_back({s.name, s.colour});
+    return out;
+}
+
+} // namespace glyptos

@@ -1,0 +1,86 @@
+#include "release/walks.h"
+
+#include <algorithm>
+
+namespace glyptos {
+namespace {
+
+template <class LayerLike, class Act>
+void inksOf(LayerLike& layer, const Act& act) {
+    eachPart(layer,
+             Overloaded{[&](Of<TextContent> auto& text) { act(text.colour); },
+                        [&](Of<Ink> auto& ink) { act(ink); },
+                        [&](Of<Gradient> auto& gradient) {
+                            for (auto& stop : gradient.stops) act(stop.colour);
+                        },
+                        [&](Of<Clouds> auto& clouds) { act(clouds.low), act(clouds.high); },
+                        [&](Of<Paper> auto& paper) { act(paper.colour); }, [](const PictureContent&) {},
+                        [](const EchoContent&) {}, [](const Pattern&) {}});
+}
+
+void note(std::vector<std::string>& out, const std::string& source) {
+    if (std::find(out.begin(), out.end(), source) == out.end()) out.push_back(source);
+}
+
+} // namespace
+
+void eachLayer(const Stack& stack, const std::function<void(const LayerPtr&)>& act) {
+    for (const LayerPtr& layer : stack) {
+        act(layer);
+        if (const auto* group = layer->as<GroupContent>()) eachLayer(group->layers, act);
+    }
+}
+
+void eachLayer(const Release& release, const std::function<void(const LayerPtr&)>& act) {
+    const auto piece = [&](const Piece& p) {
+        for (const auto& take : p.takes)
+            for (const auto& [panel, stack] : take->stacks) eachLayer(stack, act);
+    };
+    for (const PiecePtr& p : release.pieces) piece(*p);
+    piece(*release.wall);
+}
+
+LayerPtr firstLayer(const Stack& stack, const std::function<bool(const Layer&)>& is) {
+    for (const LayerPtr& layer : stack) {
+        if (is(*layer)) return layer;
+        if (const auto* group = layer->as<GroupContent>())
+            if (LayerPtr inside = firstLayer(group->layers, is)) return inside;
+    }
+    return nullptr;
+}
+
+void eachSource(const Layer& layer, const std::function<void(const std::string&)>& act) {
+    eachPart(layer, Overloaded{[&](const PictureContent& picture) { act(picture.source); },
+                               [&](const Pattern& pattern) { act(pattern.source); },
+                               [](const TextContent&) {}, [](const EchoContent&) {}, [](const Ink&) {},
+                               [](const Gradient&) {}, [](const Clouds&) {}, [](const Paper&) {}});
+}
+
+void eachInk(const Layer& layer, const std::function<void(const Ink&)>& act) {
+    inksOf(layer, act);
+}
+
+void eachInk(Layer& layer, const std::function<void(Ink&)>& act) {
+    inksOf(layer, act);
+}
+
+std::vector<std::string> sourcesOf(const Layer& layer) {
+    std::vector<std::string> out;
+    const auto look = [&](const Layer& l) { eachSource(l, [&](const std::string& id) { note(out, id); }); };
+    look(layer);
+    if (const auto* group = layer.as<GroupContent>())
+        eachLayer(group->layers, [&](const LayerPtr& inside) { look(*inside); });
+    return out;
+}
+
+std::vector<std::string> sourcesOf(const Release& release) {
+    std::vector<std::string> out;
+    eachLayer(release, [&](const LayerPtr& layer) {
+        eachSource(*layer, [&](const std::string& id) { note(out, id); });
+    });
+    for (const PiecePtr& piece : release.pieces)
+        for (const auto& [panel, reference] : piece->references) note(out, reference.source);
+    return out;
+}
+
+} // namespace glyptos
