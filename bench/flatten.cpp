@@ -5,6 +5,7 @@
 #include "file/pictures/picture_writer.h"
 #include "peers.h"
 #include "raster/noise.h"
+#include "release/edits/edits.h"
 #include "release/placing.h"
 #include "render/renderer.h"
 
@@ -52,7 +53,7 @@ SourcePtr photo(int width, int height, uint32_t seed) {
 
 std::vector<Row> flattenAgainstPeers(const FontLibrary& fonts) {
     Layers layers(3750, 3750, 12);
-    Renderer renderer(layers.pictures, fonts);
+    Renderer renderer(layers.pictures, fonts, 0); // nothing of one run is kept for the next
     const Scene scene = panelScene(layers.release, layers.panel, 1, false);
     Buffer<uint8_t> flat;
     std::vector<Row> rows;
@@ -102,12 +103,37 @@ std::vector<Row> oneLayerChanges(const FontLibrary& fonts) {
             {"one step of a drag there, p95", percentile95(drags), 0, 1000.0 / 60, "ms"}};
 }
 
+std::vector<Row> panning(const FontLibrary& fonts) {
+    Layers layers(3750, 3750, 12);
+    std::vector<Row> rows;
+    for (const auto& [name, scale] : {std::pair{"fit zoom", 600.0 / 3750}, {"100 %", 1.0}}) {
+        Renderer renderer(layers.pictures, fonts);
+        const Scene scene = panelScene(layers.release, layers.panel, scale, false);
+        const int far = int(3750 * scale) - 300;
+        std::vector<IntRect> windows;
+        for (int x = -200; x < far; x += 100) windows.push_back({x, 0, 900, 600});
+        for (int y = 100; y < far; y += 100) windows.push_back({far, y, 900, 600});
+        const auto show = [&](const IntRect& window) { renderer.renderBgra8(scene, window); };
+        show(windows[0]);
+        std::vector<double> there, back;
+        for (size_t i = 1; i < windows.size(); ++i) there.push_back(milliseconds([&] { show(windows[i]); }));
+        const size_t before = renderer.tilesRendered();
+        for (size_t i = windows.size(); i-- > 0;) back.push_back(milliseconds([&] { show(windows[i]); }));
+        const std::string what = std::string("pan by 100 px, 900×600 at ") + name;
+        rows.push_back({what + ", p95", percentile95(there), 0, 8, "ms"});
+        rows.push_back({what + ", back again, p95", percentile95(back), 0, 8, "ms"});
+        rows.push_back({what + ", back again: tiles rendered", double(renderer.tilesRendered() - before), 0,
+                        0.5, "tiles"});
+    }
+    return rows;
+}
+
 void linearity(const FontLibrary& fonts) {
     std::printf("\n%8s %8s %12s %22s\n", "side", "layers", "flatten", "ns a pixel and layer");
     for (const int side : {1500, 3000, 6000})
         for (const int depth : {5, 10, 20}) {
             Layers layers(side, side, depth);
-            Renderer renderer(layers.pictures, fonts);
+            Renderer renderer(layers.pictures, fonts, 0);
             const Scene scene = panelScene(layers.release, layers.panel, 1, false);
             const double ms = least(3, [&] { renderer.renderBgra8(scene, scene.bounds()); });
             std::printf("%8d %8d %9.0f ms %22.2f\n", side, depth, ms,

@@ -13,6 +13,9 @@ namespace glyptos::bench {
 std::vector<Row> flattenAgainstPeers(const FontLibrary& fonts);
 /// Changes of one layer at 900 × 600 and fit zoom: its opacity, and its place as in a drag.
 std::vector<Row> oneLayerChanges(const FontLibrary& fonts);
+/// Moving a window of 900 × 600 over the twelve layers by 100 px at a time, there and back, at fit zoom and
+/// at one pixel to a pixel.
+std::vector<Row> panning(const FontLibrary& fonts);
 /// Three sizes by three depths; prints the times for each pixel and layer.
 void linearity(const FontLibrary& fonts);
 /// Pictures that each cover a piece, in the five modes by turns.

@@ -1,6 +1,7 @@
 #include "layers.h"
 
 #include "raster/noise.h"
+#include "release/edits/edits.h"
 
 namespace glyptos::bench {
 namespace {

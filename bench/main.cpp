@@ -12,6 +12,7 @@
 #include "gather.h"
 #include "layers.h"
 #include "raster/noise.h"
+#include "release/edits/edits.h"
 #include "release/placing.h"
 
 #include <QApplication>
@@ -162,6 +163,7 @@ int main(int argc, char** argv) {
     if (arguments.contains(QStringLiteral("--curve"))) return linearity(fonts), 0;
     for (Row& row : flattenAgainstPeers(fonts)) rows.push_back(row);
     for (Row& row : oneLayerChanges(fonts)) rows.push_back(row);
+    for (Row& row : panning(fonts)) rows.push_back(row);
     rows.push_back(memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048));
     rows.push_back(memoryRow("cover 3000² of thirty 45-megapixel photos", QStringLiteral("--thirty"), 2048));
     for (Row& row : bigJpeg(fonts)) rows.push_back(row);

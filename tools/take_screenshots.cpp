@@ -1,6 +1,7 @@
 // take-screenshots RELEASE FOLDER: one picture of each main view at 1280 × 800, from a release.
 #include "app/widgets/theme.h"
 #include "app/window/main_window.h"
+#include "release/edits/edits.h"
 #include "release/placing.h"
 
 #include <QApplication>

@@ -1,7 +1,6 @@
 // Repeatable noise: the same coordinates and seed give the same value on every machine, at any zoom.
 #pragma once
 
-#include <cmath>
 #include <cstdint>
 
 namespace glyptos {
@@ -16,12 +15,18 @@ inline float hashNoise(int32_t x, int32_t y, uint32_t seed) {
     return float((h ^ (h >> 16)) >> 8) * (1.0f / 16777216.0f);
 }
 
+/// The whole number at or below `v`, which must lie within an int32_t. Without the function call that
+/// std::floor is where the processor's rounding is not known at compile time.
+inline int32_t floorOf(float v) {
+    const auto towardsZero = static_cast<int32_t>(v);
+    return towardsZero - (static_cast<float>(towardsZero) > v ? 1 : 0);
+}
+
 /// Value noise in [0, 1], smooth to the second derivative (K. Perlin's quintic fade, 2002), one knot a unit.
 inline float valueNoise(float x, float y, uint32_t seed) {
-    const float fx = std::floor(x), fy = std::floor(y);
-    const auto ix = static_cast<int32_t>(fx), iy = static_cast<int32_t>(fy);
+    const int32_t ix = floorOf(x), iy = floorOf(y);
     const auto fade = [](float t) { return t * t * t * (t * (t * 6 - 15) + 10); };
-    const float u = fade(x - fx), v = fade(y - fy);
+    const float u = fade(x - float(ix)), v = fade(y - float(iy));
     const float a = hashNoise(ix, iy, seed), b = hashNoise(ix + 1, iy, seed);
     const float c = hashNoise(ix, iy + 1, seed), d = hashNoise(ix + 1, iy + 1, seed);
     const float top = a + (b - a) * u, bottom = c + (d - c) * u;

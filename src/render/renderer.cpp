@@ -1,8 +1,9 @@
 #include "render/renderer.h"
 
 #include "raster/light.h"
-#include "render/kept_composites.h"
-#include "render/stack_preparer.h"
+#include "render/tiles/blend_bands.h"
+#include "render/tiles/kept_composites.h"
+#include "render/tiles/stack_preparer.h"
 
 #include <algorithm>
 #include <cmath>
@@ -23,18 +24,29 @@ void packRgb8OnWhite(const RowPlanes& row, uint8_t* p, size_t n) {
         for (const float* plane : {row.c[0], row.c[1], row.c[2]}) *p++ = toByte(plane[i] + 1 - row.c[3][i]);
 }
 
-/// The tiles of a region, row by row from its middle outwards. Along a row, since neighbours read the same
-/// pages of their pictures: going round the middle takes half as long again.
-std::vector<IntRect> tilesFromMiddle(const IntRect& region) {
+/// The first line of the lattice at or before a pixel.
+int cellStart(int at) {
+    return at - (at % kTileSize + kTileSize) % kTileSize;
+}
+
+/// The cells of the lattice that a region touches, row by row from its middle outwards. Along a row, since
+/// neighbours read the same pages of their pictures: going round the middle takes half as long again.
+std::vector<IntRect> cellsFromMiddle(const IntRect& region) {
     std::vector<IntRect> out;
-    for (int y = region.y; y < region.bottom(); y += kTileSize)
-        for (int x = region.x; x < region.right(); x += kTileSize)
-            out.push_back(IntRect{x, y, kTileSize, kTileSize}.intersected(region));
+    for (int y = cellStart(region.y); y < region.bottom(); y += kTileSize)
+        for (int x = cellStart(region.x); x < region.right(); x += kTileSize)
+            out.push_back({x, y, kTileSize, kTileSize});
     const double middle = region.toRect().centre().y;
-    const auto off = [&](const IntRect& tile) { return std::abs(tile.toRect().centre().y - middle); };
+    const auto off = [&](const IntRect& cell) { return std::abs(cell.toRect().centre().y - middle); };
     std::stable_sort(out.begin(), out.end(),
                      [&](const IntRect& a, const IntRect& b) { return off(a) < off(b); });
     return out;
+}
+
+Scratch& scratchOf(const Scene& scene) {
+    static thread_local Scratch scratch;
+    scratch.linear = scene.release->linearLight;
+    return scratch;
 }
 
 } // namespace
@@ -42,37 +54,91 @@ std::vector<IntRect> tilesFromMiddle(const IntRect& region) {
 Renderer::Renderer(PictureProvider& pictures, const FontLibrary& fonts, size_t cacheBytes)
     : pictures_(pictures)
     , paragraphs_(fonts)
-    , cache_(cacheBytes) {}
+    , layerTiles_(0)
+    , shownTiles_(0) {
+    setCacheBytes(cacheBytes);
+}
 
-void Renderer::renderTile(const Scene& scene, const IntRect& region, const RowSink& sink) {
-    static thread_local Scratch scratch;
-    scratch.linear = scene.release->linearLight;
-    for (const PanelView& view : scene.panels) {
-        const IntRect part = view.clip.intersected(region);
-        if (part.empty()) continue;
-        auto layers =
-            prepareStack({pictures_, paragraphs_, cache_}, *scene.release, view, part, scene.inHand);
-        keepComposites(layers, part, cache_, scratch);
-        for (int y = part.y; y < part.bottom(); y += kBandRows) {
-            const int rows = std::min(kBandRows, part.bottom() - y);
-            blendBand(layers, y, rows, part, scratch, 0);
-            for (int r = 0; r < rows; ++r) {
-                const RowPlanes row = scratch.band(0).row(r);
-                if (scratch.linear) toEncodedRow(row, size_t(part.w));
-                sink(y + r, part.x, row, size_t(part.w));
-            }
+void Renderer::setCacheBytes(size_t bytes) {
+    layerTiles_.setBudget(bytes / 4 * 3);
+    shownTiles_.setBudget(bytes / 4);
+}
+
+void Renderer::eachPart(const Scene& scene, const IntRect& region, const std::atomic<bool>* cancel,
+                        const std::function<void(const Part&)>& act) {
+    const std::vector<IntRect> cells = cellsFromMiddle(region);
+    // Whichever thread is free takes the next cell, so that they really are made in this order.
+    std::atomic<size_t> next = 0;
+    tbb::parallel_for(size_t(0), cells.size(), [&](size_t) {
+        if (cancel && *cancel) return;
+        const IntRect cell = cells[next++];
+        for (const PanelView& view : scene.panels) {
+            const Part part{view, view.clip.intersected(cell),
+                            view.clip.intersected(cell).intersected(region)};
+            if (!part.wanted.empty()) act(part);
+        }
+    });
+}
+
+std::vector<NamedLayer> Renderer::nameOfPart(const Scene& scene, const Part& part) {
+    return nameStack({pictures_, paragraphs_}, *scene.release, part.view, part.area, scene.inHand);
+}
+
+void Renderer::blend(const Scene& scene, const Part& part, std::vector<NamedLayer> names,
+                     const RowSink& sink) {
+    Scratch& scratch = scratchOf(scene);
+    keepComposites(names, part.area, scratch.linear, layerTiles_);
+    const auto layers = prepared(names, layerTiles_, scratch);
+    const IntRect& wanted = part.wanted;
+    for (int y = wanted.y; y < wanted.bottom(); y += kBandRows) {
+        const int rows = std::min(kBandRows, wanted.bottom() - y);
+        blendBand(layers, y, rows, part.area, scratch, 0);
+        for (int r = 0; r < rows; ++r) {
+            RowPlanes row = scratch.band(0).row(r);
+            if (scratch.linear) toEncodedRow(row, size_t(part.area.w));
+            for (float*& plane : row.c) plane += wanted.x - part.area.x;
+            sink(y + r, wanted.x, row, size_t(wanted.w));
         }
     }
+    ++rendered_;
 }
 
 void Renderer::render(const Scene& scene, const IntRect& region, const RowSink& sink,
                       const std::atomic<bool>* cancel) {
-    const std::vector<IntRect> tiles = tilesFromMiddle(region);
-    // Whichever thread is free takes the next tile, so that they really are made in this order.
-    std::atomic<size_t> next = 0;
-    tbb::parallel_for(size_t(0), tiles.size(), [&](size_t) {
-        if (!cancel || !*cancel) renderTile(scene, tiles[next++], sink);
+    eachPart(scene, region, cancel,
+             [&](const Part& part) { blend(scene, part, nameOfPart(scene, part), sink); });
+}
+
+std::shared_ptr<const ShownTile> Renderer::shownTile(const Scene& scene, const Part& part,
+                                                     std::vector<NamedLayer> names) {
+    const TileKey key = glyptos::nameOf(names, part.area, scene.release->linearLight);
+    if (auto kept = shownTiles_.find(key)) return kept;
+    const IntRect area = part.area;
+    auto tile = std::make_shared<ShownTile>();
+    tile->bgra = Buffer<uint8_t>(size_t(area.w) * size_t(area.h) * 4);
+    blend(scene, {part.view, area, area}, std::move(names), [&](int y, int, const RowPlanes& row, size_t n) {
+        packBgra8(row, tile->bgra.data() + size_t(y - area.y) * size_t(area.w) * 4, n);
     });
+    shownTiles_.insert(key, tile);
+    return tile;
+}
+
+Buffer<uint8_t> Renderer::renderBgra8(const Scene& scene, const IntRect& region,
+                                      const std::atomic<bool>* cancel) {
+    // What would push everything else out is not worth keeping.
+    const size_t size = size_t(region.w) * size_t(region.h) * 4;
+    if (size > shownTiles_.budget() / 2) return renderBytes(scene, region, 4, 0, packBgra8, cancel);
+    Buffer<uint8_t> out(size);
+    std::memset(out.data(), 0, out.size());
+    eachPart(scene, region, cancel, [&](const Part& part) {
+        const auto tile = shownTile(scene, part, nameOfPart(scene, part));
+        const IntRect &from = part.area, &to = part.wanted;
+        for (int y = to.y; y < to.bottom(); ++y)
+            std::memcpy(out.data() + (size_t(y - region.y) * size_t(region.w) + size_t(to.x - region.x)) * 4,
+                        tile->bgra.data() + (size_t(y - from.y) * size_t(from.w) + size_t(to.x - from.x)) * 4,
+                        size_t(to.w) * 4);
+    });
+    return out;
 }
 
 Buffer<uint8_t> Renderer::renderBytes(const Scene& scene, const IntRect& region, size_t pixelBytes,
@@ -85,11 +151,6 @@ Buffer<uint8_t> Renderer::renderBytes(const Scene& scene, const IntRect& region,
     };
     render(scene, region, put, cancel);
     return out;
-}
-
-Buffer<uint8_t> Renderer::renderBgra8(const Scene& scene, const IntRect& region,
-                                      const std::atomic<bool>* cancel) {
-    return renderBytes(scene, region, 4, 0, packBgra8, cancel);
 }
 
 Buffer<uint8_t> Renderer::renderStraightRgba8(const Scene& scene, const IntRect& region,

@@ -1,17 +1,20 @@
 // From a snapshot to pixels: tiles of every layer, blended in float from back to front, in blocks that stay
-// in cache.
+// in cache. Tiles lie on a fixed lattice of the scene's pixels, cut only by the panel that they show, so that
+// whatever is moved about in the same scene finds them again.
 #pragma once
 
 #include "raster/composite.h"
 #include "render/layer_geometry.h"
 #include "render/picture_provider.h"
 #include "render/scene.h"
-#include "render/tile_cache.h"
+#include "render/tiles/tile_cache.h"
 
 #include <atomic>
 #include <functional>
 
 namespace glyptos {
+
+struct NamedLayer;
 
 /// Rows of finished float planes, sRGB-encoded: output row y, columns [x, x+n). Called from one thread at a
 /// time for one tile, and from several at once for different tiles.
@@ -22,11 +25,13 @@ class Renderer {
     Renderer(PictureProvider& pictures, const FontLibrary& fonts, size_t cacheBytes = size_t(256) << 20);
 
     /// Renders any region, tile by tile on all cores, from the middle outwards, and hands its rows to `sink`;
-    /// pixels that no panel covers are left out. Stops early, between tiles, once `*cancel` is true.
+    /// pixels that no panel covers are left out. Stops early, between tiles, once `*cancel` is true. A region
+    /// rendered in parts costs least when they meet on the lattice of kTileSize.
     void render(const Scene& scene, const IntRect& region, const RowSink& sink,
                 const std::atomic<bool>* cancel = nullptr);
 
     /// Premultiplied BGRA bytes of the region, transparent where no panel is; rows of 4·w bytes without gaps.
+    /// Its tiles are kept: what was shown before, and looks as it did, is not rendered again.
     Buffer<uint8_t> renderBgra8(const Scene& scene, const IntRect& region,
                                 const std::atomic<bool>* cancel = nullptr);
     /// Straight RGBA bytes of the region, for files; transparent where no panel is.
@@ -37,18 +42,34 @@ class Renderer {
                                       const std::atomic<bool>* cancel = nullptr);
 
     ParagraphCache& paragraphs() { return paragraphs_; }
-    size_t cachedBytes() const { return cache_.bytes(); }
-    /// Most memory that finished tiles may take. Smaller than before: the oldest go at once.
-    void setCacheBytes(size_t bytes) { cache_.setBudget(bytes); }
+    size_t cachedBytes() const { return layerTiles_.bytes() + shownTiles_.bytes(); }
+    /// Most memory that kept tiles may take, a quarter of it those that are finished. Smaller than before:
+    /// the oldest go at once.
+    void setCacheBytes(size_t bytes);
+    /// How many tiles have been blended since the renderer was made.
+    size_t tilesRendered() const { return rendered_; }
 
   private:
-    void renderTile(const Scene& scene, const IntRect& region, const RowSink& sink);
+    /// The part of one panel that lies in one cell of the lattice, and what of it is wanted.
+    struct Part {
+        const PanelView& view;
+        IntRect area, wanted;
+    };
+    /// Calls act(part) for every part of the region, on all cores, cells from the middle outwards.
+    void eachPart(const Scene& scene, const IntRect& region, const std::atomic<bool>* cancel,
+                  const std::function<void(const Part&)>& act);
+    std::vector<NamedLayer> nameOfPart(const Scene& scene, const Part& part);
+    void blend(const Scene& scene, const Part& part, std::vector<NamedLayer> names, const RowSink& sink);
+    std::shared_ptr<const ShownTile> shownTile(const Scene& scene, const Part& part,
+                                               std::vector<NamedLayer> names);
     using PackRow = void (*)(const RowPlanes& in, uint8_t* out, size_t n);
     Buffer<uint8_t> renderBytes(const Scene& scene, const IntRect& region, size_t pixelBytes, uint8_t ground,
                                 PackRow pack, const std::atomic<bool>* cancel);
     PictureProvider& pictures_;
     ParagraphCache paragraphs_;
-    TileCache cache_;
+    TileCache layerTiles_;
+    ShownTileCache shownTiles_;
+    std::atomic<size_t> rendered_ = 0;
 };
 
 } // namespace glyptos

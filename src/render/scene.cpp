@@ -42,10 +42,10 @@ Scene panelScene(const ReleasePtr& release, const PanelRef& ref, double pxPerUni
     return scene;
 }
 
-Scene referenceScene(const ReleasePtr& release, const PanelRef& ref, double pxPerUnit, Vec2 offset) {
+Scene referenceScene(const ReleasePtr& release, const PanelRef& ref, double pxPerUnit) {
     const auto reference = referenceOf(*release, ref);
     if (!reference) return {release, {}, {}};
-    Scene scene = panelScene(release, ref, pxPerUnit, true, offset);
+    Scene scene = panelScene(release, ref, pxPerUnit, true);
     Layer layer;
     layer.id = "reference";
     layer.placement = reference->placement;

@@ -34,7 +34,7 @@ Scene panelScene(const ReleasePtr& release, const PanelRef& panel, double pxPerU
 
 /// The reference picture of a panel, where it is laid, cut to the panel with its bleed. Empty when there is
 /// none.
-Scene referenceScene(const ReleasePtr& release, const PanelRef& panel, double pxPerUnit, Vec2 offset = {});
+Scene referenceScene(const ReleasePtr& release, const PanelRef& panel, double pxPerUnit);
 
 /// All panels of a piece on its flat; the flat's origin falls on (0, 0) moved by `offset`.
 Scene flatScene(const ReleasePtr& release, const std::string& piece, double pxPerUnit, bool bleed,

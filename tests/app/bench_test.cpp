@@ -55,6 +55,21 @@ class BenchTest : public QObject {
         t->settle();
     }
 
+    void wheel(QPointF at, int turn) {
+        QWheelEvent event(at, t->bench().mapToGlobal(at), {}, {0, turn}, Qt::NoButton, {}, Qt::NoScrollPhase,
+                          false);
+        QApplication::sendEvent(&t->bench(), &event);
+    }
+    void pan(QPoint way) {
+        const QPoint from(400, 300);
+        QTest::mousePress(&t->bench(), Qt::MiddleButton, {}, from);
+        QMouseEvent move(QEvent::MouseMove, QPointF(from + way), t->bench().mapToGlobal(QPointF(from + way)),
+                         Qt::NoButton, Qt::MiddleButton, {});
+        QApplication::sendEvent(&t->bench(), &move);
+        QTest::mouseRelease(&t->bench(), Qt::MiddleButton, {}, from + way);
+        t->settle();
+    }
+
   private Q_SLOTS:
     void init() {
         folder = std::make_unique<QTemporaryDir>();
@@ -68,10 +83,9 @@ class BenchTest : public QObject {
         const QPointF at(300, 250);
         const Vec2 before = t->bench().fromView(at);
         const double zoom = t->bench().zoom();
-        QWheelEvent event(at, t->bench().mapToGlobal(at), {}, {0, 240}, Qt::NoButton, {}, Qt::NoScrollPhase,
-                          false);
-        QApplication::sendEvent(&t->bench(), &event);
-        QVERIFY(std::abs(t->bench().zoom() / zoom - 1.44) < 1e-9);
+        wheel(at, 240);
+        QVERIFY(std::abs(t->bench().zoom() / zoom / 1.44 - 1) <
+                0.008); // on the ladder, half a rung off at most
         QVERIFY((t->bench().fromView(at) - before).length() < 1e-6);
         t->bench().zoomToActualPixels();
         QCOMPARE(t->bench().zoom(), 1.0);
@@ -79,13 +93,39 @@ class BenchTest : public QObject {
         QCOMPARE(t->bench().zoom(), zoom);
     }
 
+    /// A scale that is come back to is the very same, so that what was rendered at it is found.
+    void zoomKeepsToALadder() {
+        const QPointF at(400, 300);
+        t->bench().zoomToActualPixels();
+        for (int i = 0; i < 7; ++i) wheel(at, -120);
+        const double small = t->bench().zoom();
+        QVERIFY(std::abs(small - std::pow(1.2, -7)) < 1e-9);
+        for (int i = 0; i < 7; ++i) wheel(at, 120);
+        QCOMPARE(t->bench().zoom(), 1.0);
+        for (int i = 0; i < 14; ++i) wheel(at, -60);
+        QVERIFY(t->bench().zoom() == small);
+        // A pad that turns the wheel by very little at a time gets there as well.
+        t->bench().zoomToActualPixels();
+        for (int i = 0; i < 7 * 60; ++i) wheel(at, -2);
+        QVERIFY(std::abs(t->bench().zoom() / small - 1) < 0.016);
+    }
+
+    void panningThereAndBackRendersNothing() {
+        t->bench().zoomToActualPixels();
+        t->settle();
+        const QImage before = t->bench().grab().toImage();
+        pan({-180, 60});
+        const size_t rendered = t->engine->renderer.tilesRendered();
+        QVERIFY(t->bench().grab().toImage() != before);
+        pan({180, -60});
+        QVERIFY(t->bench().isFinished());
+        QCOMPARE(t->engine->renderer.tilesRendered(), rendered);
+        QVERIFY(t->bench().grab().toImage() == before);
+    }
+
     void middleButtonPans() {
         const QPoint before = t->on({0, 0});
-        QTest::mousePress(&t->bench(), Qt::MiddleButton, {}, {300, 300});
-        QMouseEvent move(QEvent::MouseMove, QPointF(340, 280), t->bench().mapToGlobal(QPointF(340, 280)),
-                         Qt::NoButton, Qt::MiddleButton, {});
-        QApplication::sendEvent(&t->bench(), &move);
-        QTest::mouseRelease(&t->bench(), Qt::MiddleButton, {}, {340, 280});
+        pan({40, -20});
         QCOMPARE(t->on({0, 0}) - before, QPoint(40, -20));
         QVERIFY(inHand()->placement.position == (Vec2{1000, 1200}));
     }

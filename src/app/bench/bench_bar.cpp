@@ -1,6 +1,7 @@
 #include "app/bench/bench_bar.h"
 
 #include "app/widgets/form_rows.h"
+#include "release/edits/edits.h"
 #include "release/placing.h"
 
 #include <QActionGroup>

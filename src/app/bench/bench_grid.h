@@ -9,6 +9,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class BenchGrid : public QWidget {
     Q_OBJECT
   public:

@@ -2,6 +2,7 @@
 
 #include "app/bench/compose_bench.h"
 #include "app/widgets/theme.h"
+#include "release/edits/edits.h"
 
 namespace glyptos {
 Document& BenchHand::document() const {

@@ -12,20 +12,22 @@ constexpr double kCoarser = 0.25; // of the full scale
 
 } // namespace
 
-void BenchPicture::request(const SceneAt& sceneAt, double pxPerUnit, Vec2 offset, QSize device) {
+void BenchPicture::request(const SceneAt& sceneAt, double pxPerUnit, const QRect& window) {
     ++asked_;
     whole_ = false;
     since_.start();
-    if (late_)
-        ask(&coarse_, -1, sceneAt, pxPerUnit * kCoarser, offset * kCoarser,
-            {int(std::ceil(device.width() * kCoarser)), int(std::ceil(device.height() * kCoarser))}, false);
-    ask(this, 0, sceneAt, pxPerUnit, offset, device, true);
+    if (late_) {
+        const QRectF coarse(QPointF(window.topLeft()) * kCoarser, QSizeF(window.size()) * kCoarser);
+        ask(&coarse_, -1, sceneAt, pxPerUnit * kCoarser, coarse.toAlignedRect(), false);
+    }
+    ask(this, 0, sceneAt, pxPerUnit, window, true);
 }
 
-void BenchPicture::ask(QObject* requester, int urgency, const SceneAt& sceneAt, double pxPerUnit, Vec2 offset,
-                       QSize device, bool whole) {
-    Scene scene = sceneAt(pxPerUnit, offset);
-    const IntRect seen = scene.bounds().intersected({0, 0, device.width(), device.height()});
+void BenchPicture::ask(QObject* requester, int urgency, const SceneAt& sceneAt, double pxPerUnit,
+                       const QRect& window, bool whole) {
+    Scene scene = sceneAt(pxPerUnit);
+    const IntRect seen =
+        scene.bounds().intersected({window.x(), window.y(), window.width(), window.height()});
     if (seen.empty()) {
         if (whole) clear();
         return;
@@ -35,7 +37,7 @@ void BenchPicture::ask(QObject* requester, int urgency, const SceneAt& sceneAt, 
         shown_ = number;
         image_ = std::move(image);
         pxPerUnit_ = pxPerUnit;
-        corner_ = {seen.x - offset.x, seen.y - offset.y};
+        corner_ = {double(seen.x), double(seen.y)};
         if (whole) late_ = since_.elapsed() > kLate;
         whole_ = whole && number == asked_;
         Q_EMIT arrived();

@@ -14,16 +14,17 @@ namespace glyptos {
 class BenchPicture : public QObject {
     Q_OBJECT
   public:
-    /// The scene at so many device px a unit, its origin at `offset` device px.
-    using SceneAt = std::function<Scene(double pxPerUnit, Vec2 offset)>;
+    /// The scene at so many device px a unit. Where it lies in the window plays no part, so that whatever has
+    /// been rendered is found again when it is moved.
+    using SceneAt = std::function<Scene(double pxPerUnit)>;
 
     BenchPicture(RenderService& service, QObject* parent)
         : QObject(parent)
         , service_(service) {}
 
-    /// Asks for what can be seen in a window of `device` px. When the last rendering was late, a coarse one
-    /// comes first. An empty scene clears at once.
-    void request(const SceneAt& sceneAt, double pxPerUnit, Vec2 offset, QSize device);
+    /// Asks for what can be seen in `window`, in device px from the scene's origin. When the last rendering
+    /// was late, a coarse one comes first. An empty scene clears at once.
+    void request(const SceneAt& sceneAt, double pxPerUnit, const QRect& window);
     void clear();
     /// True when what was last asked for is shown in full.
     bool isWhole() const { return whole_; }
@@ -40,8 +41,8 @@ class BenchPicture : public QObject {
     void arrived(); ///< another picture is shown, perhaps a coarse one
 
   private:
-    void ask(QObject* requester, int urgency, const SceneAt& sceneAt, double pxPerUnit, Vec2 offset,
-             QSize device, bool whole);
+    void ask(QObject* requester, int urgency, const SceneAt& sceneAt, double pxPerUnit, const QRect& window,
+             bool whole);
 
     RenderService& service_;
     QObject coarse_;

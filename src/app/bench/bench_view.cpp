@@ -1,5 +1,6 @@
 #include "app/bench/bench_view.h"
 
+#include "app/session/engine.h"
 #include "app/widgets/theme.h"
 
 #include <QMouseEvent>
@@ -9,8 +10,16 @@
 namespace glyptos {
 namespace {
 
-constexpr int kRuler = 20;     // px
-constexpr double kMargin = 12; // px round a fitted sheet
+constexpr int kRuler = 20;         // px
+constexpr double kMargin = 12;     // px round a fitted sheet
+constexpr double kWheelStep = 1.2; // times larger for a notch of the wheel
+constexpr int kRungs = 12;         // of the ladder for such a step
+
+/// The scale on the ladder nearest to one; its rungs are `actual` times powers of a root of the wheel's step.
+double nearestRung(double scale, double actual) {
+    const double rung = std::log(kWheelStep) / kRungs;
+    return actual * std::exp(std::round(std::log(scale / actual) / rung) * rung);
+}
 
 } // namespace
 
@@ -29,6 +38,10 @@ BenchView::BenchView(Engine& engine, RenderService& service, QWidget* parent)
         Q_EMIT firstShown();
         if (isFinished()) Q_EMIT rendered();
     });
+}
+
+bool BenchView::isFinished() const {
+    return picture_.isWhole() && !engine_.pictures.busy();
 }
 
 void BenchView::setDocument(Document* document) {
@@ -61,19 +74,29 @@ void BenchView::zoomToFit() {
     update();
 }
 
-void BenchView::zoomToActualPixels() {
+double BenchView::actualScale() const {
     const PiecePtr piece = document_ ? document_->piece() : nullptr;
-    if (!piece) return;
-    const double pxPerUnit = piece->flat->unit == Unit::Px ? 1 : pxPerMm({piece->flat->ppi});
-    zoomBy(pxPerUnit / devicePixelRatioF() / scale_, QPointF(width() / 2.0, height() / 2.0));
+    if (!piece) return 1;
+    return (piece->flat->unit == Unit::Px ? 1 : pxPerMm({piece->flat->ppi})) / devicePixelRatioF();
+}
+
+void BenchView::zoomToActualPixels() {
+    if (document_ && document_->piece()) zoomTo(actualScale(), QPointF(width() / 2.0, height() / 2.0));
 }
 
 void BenchView::zoomBy(double factor, QPointF about) {
+    // Small steps of a wheel add up, though each may be less than half a rung.
+    if (nearestRung(wanted_, actualScale()) != scale_) wanted_ = scale_;
+    wanted_ *= factor;
+    zoomTo(nearestRung(wanted_, actualScale()), about);
+}
+
+void BenchView::zoomTo(double scale, QPointF about) {
     const Vec2 at = fromView(about);
     const Rect area = extent();
     const double smallest = 20 / std::max({area.w, area.h, 1e-9}),
                  largest = 64 * std::max(1.0, 1000 / std::max({area.w, area.h, 1e-9}));
-    scale_ = std::clamp(scale_ * factor, smallest, largest);
+    scale_ = std::clamp(scale, smallest, largest);
     origin_ = {about.x() - at.x * scale_, about.y() - at.y * scale_};
     fitted_ = false;
     requestPicture();
@@ -96,16 +119,16 @@ void BenchView::setRulerUnit(RulerUnit unit) {
 /// Until the new picture is there the last one is shown, moved and scaled to fit.
 void BenchView::requestPicture() {
     if (!document_ || !isVisible() || width() < 2) return;
-    requestOf(picture_, [this](double scale, Vec2 offset) { return sceneAt(scale, offset); });
+    requestOf(picture_, [this](double scale) { return sceneAt(scale); });
     requestMore();
 }
 
 void BenchView::requestOf(BenchPicture& picture, const BenchPicture::SceneAt& sceneAt) const {
     const double ratio = devicePixelRatioF();
     // Whole device pixels, so that the finished picture lies exactly on the screen's pixels.
-    const Vec2 offset{std::round(origin_.x * ratio), std::round(origin_.y * ratio)};
-    picture.request(sceneAt, scale_ * ratio, offset,
-                    {int(std::ceil(width() * ratio)), int(std::ceil(height() * ratio))});
+    const QPoint origin(int(std::lround(origin_.x * ratio)), int(std::lround(origin_.y * ratio)));
+    picture.request(sceneAt, scale_ * ratio,
+                    {-origin, QSize(int(std::ceil(width() * ratio)), int(std::ceil(height() * ratio)))});
 }
 
 /// The art on paper, with the one shadow that the bench allows.
@@ -213,7 +236,7 @@ void BenchView::wheelEvent(QWheelEvent* event) {
         const QPoint way = event->angleDelta();
         moveBy({(way.x() + way.y()) / 2.0, 0});
     } else {
-        zoomBy(std::pow(1.2, event->angleDelta().y() / 120.0), event->position());
+        zoomBy(std::pow(kWheelStep, event->angleDelta().y() / 120.0), event->position());
     }
     event->accept();
 }

@@ -11,6 +11,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 /// Units of the rulers.
 enum class RulerUnit { Mm, Inch, Px };
 
@@ -24,12 +26,13 @@ class BenchView : public QWidget {
     void zoomToFit();
     /// One output pixel of the piece (at its own resolution) becomes one pixel of the screen.
     void zoomToActualPixels();
+    /// Zooms to the nearest of a fine ladder of scales, so that a scale that is come back to is the same.
     void zoomBy(double factor, QPointF about);
     void setKey(const LineKey& key);
     const LineKey& key() const { return key_; }
     void setRulerUnit(RulerUnit unit);
     /// True when the finished picture of the present view is shown.
-    bool isFinished() const { return picture_.isWhole() && !engine_.pictures.busy(); }
+    bool isFinished() const;
 
     /// Over how many px a side colours are averaged.
     void setSampleSide(int side) { sampleSide_ = side; }
@@ -56,7 +59,7 @@ class BenchView : public QWidget {
     void rendered();   ///< the finished picture is shown
 
   protected:
-    virtual Scene sceneAt(double pxPerUnit, Vec2 offset) const = 0;
+    virtual Scene sceneAt(double pxPerUnit) const = 0;
     /// The area that fit shows, in units.
     virtual Rect extent() const = 0;
     virtual void paintLines(QPainter& painter) = 0;
@@ -88,6 +91,9 @@ class BenchView : public QWidget {
 
   private:
     void moveBy(Vec2 way);
+    void zoomTo(double scale, QPointF about);
+    /// Device-independent px a unit at which a pixel of the piece is one of the screen.
+    double actualScale() const;
     void paintArt(QPainter& painter);
     void paintRulers(QPainter& painter);
     double unitsPerMark() const;
@@ -95,6 +101,7 @@ class BenchView : public QWidget {
 
     BenchPicture picture_;
     double scale_ = 1;
+    double wanted_ = 1; ///< scale that zooming has asked for, between rungs
     Vec2 origin_;
     bool fitted_ = true, panning_ = false, spaceHeld_ = false;
     QPointF last_;

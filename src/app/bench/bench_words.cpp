@@ -3,6 +3,7 @@
 #include "app/bench/compose_bench.h"
 #include "app/widgets/colours.h"
 #include "app/widgets/theme.h"
+#include "release/edits/edits.h"
 
 namespace glyptos {
 

@@ -1,7 +1,9 @@
 #include "app/bench/compose_bench.h"
 
 #include "app/bench/side_bench.h"
+#include "app/session/engine.h"
 #include "app/widgets/colours.h"
+#include "release/edits/edits.h"
 #include "release/edits/palette_edits.h"
 
 #include <QClipboard>
@@ -26,12 +28,16 @@ void ComposeBench::setHands(Hands hands) {
     hands_ = std::move(hands);
 }
 
+ParagraphCache& ComposeBench::paragraphs() const {
+    return engine_.renderer.paragraphs();
+}
+
 const Panel* ComposeBench::panel() const {
     return document_ ? document_->shownPanel() : nullptr;
 }
 
-Scene ComposeBench::sceneAt(double pxPerUnit, Vec2 offset) const {
-    Scene scene = panelScene(document_->shown(), document_->panel(), pxPerUnit, true, offset);
+Scene ComposeBench::sceneAt(double pxPerUnit) const {
+    Scene scene = panelScene(document_->shown(), document_->panel(), pxPerUnit, true);
     scene.inHand = document_->layer();
     const LayerPtr layer = document_->selectedLayer();
     return layer ? withMaskShown(std::move(scene), *layer, maskLook_) : scene;

@@ -12,6 +12,10 @@
 
 namespace glyptos {
 
+class ParagraphCache;
+
+class Engine;
+
 class ComposeBench : public BenchView {
     Q_OBJECT
   public:
@@ -21,7 +25,7 @@ class ComposeBench : public BenchView {
     Document* document() const { return document_; }
     /// Panel in hand; nothing when the release has no piece.
     const Panel* panel() const;
-    ParagraphCache& paragraphs() const { return engine_.renderer.paragraphs(); }
+    ParagraphCache& paragraphs() const;
 
     /// One for each Hand, before the bench is shown.
     void setHands(Hands hands);
@@ -63,7 +67,7 @@ class ComposeBench : public BenchView {
     void colourPicked(const QColor& colour, bool taken);
 
   protected:
-    Scene sceneAt(double pxPerUnit, Vec2 offset) const override;
+    Scene sceneAt(double pxPerUnit) const override;
     Rect extent() const override;
     void paintOverArt(QPainter& painter) override;
     void paintLines(QPainter& painter) override;

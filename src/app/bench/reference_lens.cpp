@@ -2,6 +2,7 @@
 
 #include "app/bench/compose_bench.h"
 #include "app/widgets/theme.h"
+#include "release/edits/edits.h"
 
 #include <cmath>
 
@@ -31,8 +32,8 @@ std::optional<Reference> ReferenceLens::shown() const {
 void ReferenceLens::request() {
     const auto reference = shown();
     if (!reference || !isOverTheWork(reference->way)) return picture_.clear();
-    bench_.requestOf(picture_, [this](double scale, Vec2 offset) {
-        return referenceScene(bench_.document()->shown(), bench_.document()->panel(), scale, offset);
+    bench_.requestOf(picture_, [this](double scale) {
+        return referenceScene(bench_.document()->shown(), bench_.document()->panel(), scale);
     });
 }
 

@@ -25,9 +25,9 @@ const Panel* SideBench::panel() const {
     return document_ ? document_->shownPanel() : nullptr;
 }
 
-Scene SideBench::sceneAt(double pxPerUnit, Vec2 offset) const {
-    if (take_.empty()) return referenceScene(document_->shown(), document_->panel(), pxPerUnit, offset);
-    return panelScene(document_->shown(), document_->panel(), pxPerUnit, true, offset, take_);
+Scene SideBench::sceneAt(double pxPerUnit) const {
+    if (take_.empty()) return referenceScene(document_->shown(), document_->panel(), pxPerUnit);
+    return panelScene(document_->shown(), document_->panel(), pxPerUnit, true, {}, take_);
 }
 
 Rect SideBench::extent() const {

@@ -17,7 +17,7 @@ class SideBench : public BenchView {
     void taken(QPointF at); ///< clicked
 
   protected:
-    Scene sceneAt(double pxPerUnit, Vec2 offset) const override;
+    Scene sceneAt(double pxPerUnit) const override;
     Rect extent() const override;
     void paintLines(QPainter& painter) override;
     void mousePressEvent(QMouseEvent* event) override;

@@ -1,5 +1,7 @@
 #include "app/bench/size_ladder.h"
 
+#include "app/session/document.h"
+#include "app/session/engine.h"
 #include "app/widgets/form_rows.h"
 #include "app/widgets/theme.h"
 #include "render/lost_words.h"

@@ -8,6 +8,10 @@
 
 namespace glyptos {
 
+class Document;
+
+class Engine;
+
 class SizeLadder : public QWidget {
     Q_OBJECT
   public:

@@ -1,5 +1,7 @@
 #include "app/bench/words_editor.h"
 
+#include "release/edits/edits.h"
+
 #include <QKeyEvent>
 
 namespace glyptos {

@@ -1,6 +1,7 @@
 #include "app/brief/brief_view.h"
 
 #include "app/widgets/form_rows.h"
+#include "release/edits/edits.h"
 #include "release/fields.h"
 #include "release/track_times.h"
 

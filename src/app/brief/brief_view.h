@@ -15,6 +15,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class BriefView : public QWidget {
     Q_OBJECT
   public:

@@ -1,5 +1,7 @@
 #include "app/brief/piece_sheet.h"
 
+#include "app/session/document.h"
+#include "app/session/engine.h"
 #include "app/widgets/theme.h"
 
 #include <QMouseEvent>

@@ -7,6 +7,10 @@
 
 namespace glyptos {
 
+class Document;
+
+class Engine;
+
 class PieceSheet : public QWidget {
     Q_OBJECT
   public:

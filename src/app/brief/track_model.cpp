@@ -1,5 +1,6 @@
 #include "app/brief/track_model.h"
 
+#include "release/edits/edits.h"
 #include "release/fields.h"
 
 namespace glyptos {

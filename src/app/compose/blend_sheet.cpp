@@ -1,7 +1,10 @@
 #include "app/compose/blend_sheet.h"
 
+#include "app/session/document.h"
+#include "app/session/engine.h"
 #include "app/widgets/form_rows.h"
 #include "app/widgets/theme.h"
+#include "release/edits/edits.h"
 
 #include <QApplication>
 #include <QKeyEvent>

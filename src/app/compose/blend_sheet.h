@@ -9,6 +9,10 @@
 
 namespace glyptos {
 
+class Document;
+
+class Engine;
+
 /// Lies over its parent while it is open.
 class BlendSheet : public QWidget {
     Q_OBJECT

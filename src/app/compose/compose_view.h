@@ -23,6 +23,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class ComposeView : public QWidget {
     Q_OBJECT
   public:

@@ -1,6 +1,7 @@
 #include "app/compose/framing_sheet.h"
 
 #include "app/figures/layer_section.h"
+#include "app/session/engine.h"
 #include "app/widgets/form_rows.h"
 #include "app/widgets/theme.h"
 #include "crate/thumbnails.h"

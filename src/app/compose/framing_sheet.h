@@ -12,6 +12,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 /// Lies over the bench while it is open. What it does is one step, taken back with Esc.
 class FramingSheet : public QWidget {
     Q_OBJECT

@@ -1,6 +1,7 @@
 #include "app/compose/ghosts_sheet.h"
 
 #include "app/figures/layer_section.h"
+#include "release/edits/edits.h"
 
 #include <QVBoxLayout>
 

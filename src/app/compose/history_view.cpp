@@ -1,6 +1,9 @@
 #include "app/compose/history_view.h"
 
+#include "app/session/document.h"
+#include "app/session/engine.h"
 #include "app/widgets/theme.h"
+#include "release/edits/edits.h"
 
 #include <QVBoxLayout>
 

@@ -4,11 +4,17 @@
 
 #include "app/widgets/miniature.h"
 
+#include "release/history.h"
+
 #include <QAbstractListModel>
 #include <QListView>
 #include <QPushButton>
 
 namespace glyptos {
+
+class Document;
+
+class Engine;
 
 /// One row for each step, oldest first, and one for each left branch after the step it left from.
 class HistoryModel : public QAbstractListModel {

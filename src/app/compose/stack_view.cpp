@@ -1,7 +1,9 @@
 #include "app/compose/stack_view.h"
 
+#include "app/session/engine.h"
 #include "app/widgets/layer_words.h"
 #include "app/widgets/theme.h"
+#include "release/edits/edits.h"
 
 #include <QContextMenuEvent>
 #include <QMenu>

@@ -13,6 +13,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class StackView : public QWidget {
     Q_OBJECT
   public:

@@ -1,6 +1,7 @@
 #include "app/deliver/deliver_view.h"
 
 #include "app/session/background.h"
+#include "app/session/engine.h"
 #include "base/text.h"
 #include "file/atomic_file.h"
 #include "file/data_folder.h"

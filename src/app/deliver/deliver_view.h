@@ -15,6 +15,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class DeliverView : public QWidget {
     Q_OBJECT
   public:

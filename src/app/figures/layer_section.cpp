@@ -1,5 +1,8 @@
 #include "app/figures/layer_section.h"
 
+#include "app/session/engine.h"
+#include "release/edits/edits.h"
+
 namespace glyptos {
 
 FieldUnit plainUnit(const QString& suffix, int decimals, double step, double least, double most) {

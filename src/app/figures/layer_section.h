@@ -3,11 +3,15 @@
 
 #include "app/session/document.h"
 #include "app/widgets/form_rows.h"
+#include "release/edits/edits.h"
+#include "render/layer_geometry.h"
 
 #include <QWidget>
 #include <functional>
 
 namespace glyptos {
+
+class Engine;
 
 /// The unit of lengths on the panels of a piece.
 FieldUnit lengthUnitOf(const Piece* piece);

@@ -1,6 +1,7 @@
 #include "app/figures/mask_section.h"
 
 #include "release/placing.h"
+#include "render/layer_geometry.h"
 
 #include <QVBoxLayout>
 

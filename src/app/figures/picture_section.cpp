@@ -1,6 +1,8 @@
 #include "app/figures/picture_section.h"
 
+#include "release/edits/edits.h"
 #include "release/placing.h"
+#include "render/layer_geometry.h"
 
 #include <cmath>
 

@@ -5,6 +5,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class PictureSection : public LayerSection {
     Q_OBJECT
   public:

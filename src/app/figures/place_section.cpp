@@ -2,6 +2,7 @@
 
 #include "release/limits.h"
 #include "release/placing.h"
+#include "render/layer_geometry.h"
 
 namespace glyptos {
 

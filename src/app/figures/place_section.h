@@ -7,6 +7,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class PlaceSection : public LayerSection {
     Q_OBJECT
   public:

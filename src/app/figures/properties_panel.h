@@ -7,6 +7,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class PropertiesPanel : public QWidget {
     Q_OBJECT
   public:

@@ -6,6 +6,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class ShapeSection : public LayerSection {
     Q_OBJECT
   public:

@@ -1,5 +1,6 @@
 #include "app/figures/text_section.h"
 
+#include "app/session/engine.h"
 #include "app/widgets/colours.h"
 #include "release/fields.h"
 #include "type/style_name.h"

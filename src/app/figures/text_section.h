@@ -9,6 +9,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class TextSection : public LayerSection {
     Q_OBJECT
   public:

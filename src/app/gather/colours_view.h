@@ -17,6 +17,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 /// Two colours laid on each other, with their contrast in figures.
 class ContrastCard : public QWidget {
     Q_OBJECT

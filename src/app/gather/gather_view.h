@@ -15,6 +15,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class WallPane;
 
 class GatherView : public QWidget {

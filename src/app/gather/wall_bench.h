@@ -5,6 +5,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class WallBench : public ComposeBench {
     Q_OBJECT
   public:

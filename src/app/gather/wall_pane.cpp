@@ -2,6 +2,7 @@
 
 #include "app/hands/pick_options.h"
 #include "app/session/background.h"
+#include "app/session/engine.h"
 #include "app/widgets/colours.h"
 #include "app/widgets/form_rows.h"
 #include "base/text.h"

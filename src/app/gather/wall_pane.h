@@ -2,12 +2,15 @@
 #pragma once
 
 #include "app/gather/wall_bench.h"
+#include "render/picture_provider.h"
 
 #include <QFutureWatcher>
 #include <QLabel>
 #include <QWidget>
 
 namespace glyptos {
+
+class Engine;
 
 class WallPane : public QWidget {
     Q_OBJECT

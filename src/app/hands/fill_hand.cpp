@@ -5,6 +5,7 @@
 #include "app/widgets/colours.h"
 #include "app/widgets/form_rows.h"
 #include "app/widgets/theme.h"
+#include "release/edits/edits.h"
 #include "release/placing.h"
 
 #include <QColorDialog>

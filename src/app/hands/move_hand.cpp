@@ -2,6 +2,7 @@
 
 #include "app/bench/compose_bench.h"
 #include "app/widgets/theme.h"
+#include "release/edits/edits.h"
 #include "release/placing.h"
 
 #include <cmath>

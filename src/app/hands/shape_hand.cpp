@@ -4,6 +4,7 @@
 #include "app/bench/shape_painting.h"
 #include "app/widgets/theme.h"
 #include "release/contour_nodes.h"
+#include "release/edits/edits.h"
 #include "release/placing.h"
 
 #include <cmath>

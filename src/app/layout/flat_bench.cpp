@@ -24,8 +24,8 @@ const Flat* FlatBench::flat() const {
     return piece ? piece->flat.get() : nullptr;
 }
 
-Scene FlatBench::sceneAt(double pxPerUnit, Vec2 offset) const {
-    return flatScene(document_->shown(), document_->panel().piece, pxPerUnit, true, offset);
+Scene FlatBench::sceneAt(double pxPerUnit) const {
+    return flatScene(document_->shown(), document_->panel().piece, pxPerUnit, true);
 }
 
 Rect FlatBench::extent() const {

@@ -11,7 +11,7 @@ class FlatBench : public BenchView {
     using BenchView::BenchView;
 
   protected:
-    Scene sceneAt(double pxPerUnit, Vec2 offset) const override;
+    Scene sceneAt(double pxPerUnit) const override;
     Rect extent() const override;
     void paintLines(QPainter& painter) override;
     void mousePressEvent(QMouseEvent* event) override;

@@ -1,7 +1,9 @@
 #include "app/layout/layout_view.h"
 
 #include "app/session/background.h"
+#include "app/session/engine.h"
 #include "base/text.h"
+#include "release/edits/edits.h"
 #include "release/placing.h"
 
 #include <QHBoxLayout>

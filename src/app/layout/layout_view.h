@@ -12,6 +12,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class LayoutView : public QWidget {
     Q_OBJECT
   public:

@@ -1,28 +1,18 @@
 #include "app/session/document.h"
 
-#include "file/data_folder.h"
-#include "file/memory.h"
+#include "release/edits/edits.h"
 #include "release/walks.h"
-#include "release/wall.h"
 
 #include <algorithm>
 
 namespace glyptos {
-
-Engine::Engine()
-    : fonts(dataFolder() / "fonts")
-    , pictures(installedMemory() / 4,
-               [this](const std::string&) {
-                   QMetaObject::invokeMethod(this, &Engine::pictureReady, Qt::QueuedConnection);
-               })
-    , renderer(pictures, fonts) {}
 
 Document::Document(const ReleasePtr& release, std::filesystem::path file, QObject* parent)
     : QObject(parent)
     , history_(release)
     , saved_(release)
     , file_(std::move(file)) {
-    mendSelection();
+    mendInHand();
 }
 
 void Document::edit(const QString& name, ReleasePtr next, const QString& merge) {
@@ -30,7 +20,7 @@ void Document::edit(const QString& name, ReleasePtr next, const QString& merge) 
     if (same && !preview_) return;
     preview_ = nullptr;
     if (!same) history_.push(name.toStdString(), std::move(next), merge.toStdString());
-    mendSelection();
+    mendInHand();
     Q_EMIT changed();
     Q_EMIT historyChanged();
 }
@@ -50,7 +40,7 @@ void Document::preview(ReleasePtr shown) {
 
 void Document::lookAgain() {
     preview_ = nullptr;
-    mendSelection();
+    mendInHand();
     Q_EMIT changed();
     Q_EMIT historyChanged();
 }
@@ -79,25 +69,11 @@ void Document::setSaved(const ReleasePtr& release, const std::filesystem::path& 
 
 const Panel* Document::shownPanel() const {
     const PiecePtr piece = this->piece();
-    return piece ? piece->flat->panel(panel_.panel) : nullptr;
+    return piece ? piece->flat->panel(panel().panel) : nullptr;
 }
 
 void Document::selectPanel(const PanelRef& panel) {
-    if (panel == panel_) return;
-    panel_ = panel;
-    layers_.clear();
-    maskInHand_ = false;
-    mendSelection();
-    Q_EMIT selectionChanged();
-}
-
-const std::string& Document::layer() const {
-    static const std::string none;
-    return layers_.empty() ? none : layers_.back();
-}
-
-bool Document::isInHand(const std::string& layer) const {
-    return std::find(layers_.begin(), layers_.end(), layer) != layers_.end();
+    if (inHand_.takePanel(panel, *release())) Q_EMIT selectionChanged();
 }
 
 void Document::selectLayer(const std::string& layer) {
@@ -105,15 +81,13 @@ void Document::selectLayer(const std::string& layer) {
 }
 
 void Document::selectLayers(std::vector<std::string> layers) {
-    if (layers == layers_) return;
-    layers_ = std::move(layers);
-    maskInHand_ = false;
+    if (!inHand_.takeLayers(std::move(layers))) return;
     settle();
     Q_EMIT selectionChanged();
 }
 
 void Document::toggleLayer(const std::string& layer) {
-    auto layers = layers_;
+    auto layers = this->layers();
     if (isInHand(layer))
         std::erase(layers, layer);
     else
@@ -122,23 +96,23 @@ void Document::toggleLayer(const std::string& layer) {
 }
 
 void Document::showTake(const std::string& take) {
-    stepToTake(tr("Take %1").arg(QString::fromStdString(take)), withTake(release(), panel_.piece, take),
+    stepToTake(tr("Take %1").arg(QString::fromStdString(take)), withTake(release(), panel().piece, take),
                QStringLiteral("take"));
 }
 
 void Document::newTake() {
     std::string id;
-    const ReleasePtr next = withNewTake(release(), panel_.piece, &id);
+    const ReleasePtr next = withNewTake(release(), panel().piece, &id);
     stepToTake(tr("New take %1").arg(QString::fromStdString(id)), next, {});
 }
 
 void Document::stepToTake(const QString& name, const Result<ReleasePtr>& next, const QString& merge) {
     std::vector<std::string> names;
-    for (const std::string& id : layers_)
-        if (const LayerPtr layer = findLayer(stackOf(*release(), panel_), id)) names.push_back(layer->name);
+    for (const std::string& id : layers())
+        if (const LayerPtr layer = findLayer(stackOf(*release(), panel()), id)) names.push_back(layer->name);
     edit(name, next, merge);
     std::vector<std::string> same;
-    eachLayer(stackOf(*release(), panel_), [&](const LayerPtr& layer) {
+    eachLayer(stackOf(*release(), panel()), [&](const LayerPtr& layer) {
         const auto wanted = std::find(names.begin(), names.end(), layer->name);
         if (wanted == names.end()) return;
         same.push_back(layer->id);
@@ -148,31 +122,12 @@ void Document::stepToTake(const QString& name, const Result<ReleasePtr>& next, c
 }
 
 void Document::setMaskInHand(bool on) {
-    if (on == maskInHand_) return;
-    maskInHand_ = on;
-    Q_EMIT selectionChanged();
+    if (inHand_.takeMask(on)) Q_EMIT selectionChanged();
 }
 
 /// After an edit the panel or layers in hand may be gone.
-void Document::mendSelection() {
-    const PanelRef before = panel_;
-    const auto layers = layers_;
-    const PiecePtr piece = release()->piece(panel_.piece);
-    if (!piece)
-        panel_ = release()->pieces.empty()
-                     ? PanelRef{}
-                     : PanelRef{release()->pieces[0]->id, release()->pieces[0]->flat->panels.back().id};
-    else if (!piece->flat->panel(panel_.panel))
-        panel_.panel = piece->flat->panels.back().id;
-    if (!isWall(panel_)) piecePanel_ = panel_;
-    const PiecePtr last = release()->piece(piecePanel_.piece);
-    if (isWall(panel_) && (!last || !last->flat->panel(piecePanel_.panel)))
-        piecePanel_ = release()->pieces.empty()
-                          ? PanelRef{}
-                          : PanelRef{release()->pieces[0]->id, release()->pieces[0]->flat->panels.back().id};
-    std::erase_if(layers_,
-                  [&](const std::string& id) { return !findLayer(stackOf(*release(), panel_), id); });
-    if (!(before == panel_) || layers != layers_) Q_EMIT selectionChanged();
+void Document::mendInHand() {
+    if (inHand_.mend(*release())) Q_EMIT selectionChanged();
 }
 
 } // namespace glyptos

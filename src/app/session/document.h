@@ -1,11 +1,9 @@
 // The open release, its history and its file, as the window sees them.
 #pragma once
 
-#include "file/pictures/picture_store.h"
-#include "file/project.h"
-#include "release/edits/edits.h"
+#include "app/session/in_hand.h"
+#include "base/error.h"
 #include "release/history.h"
-#include "render/renderer.h"
 
 #include <QObject>
 #include <QString>
@@ -14,20 +12,6 @@
 #include <vector>
 
 namespace glyptos {
-
-/// Renderer, fonts and decoded pictures, shared by everything that draws. Outlives all windows.
-class Engine : public QObject {
-    Q_OBJECT
-  public:
-    Engine();
-    FontLibrary fonts;
-    PictureStore pictures;
-    Renderer renderer;
-
-  Q_SIGNALS:
-    /// A better picture of a source is there (always delivered on the main thread).
-    void pictureReady();
-};
 
 /// One open release. All edits go through edit() or edited(); everything that shows the release listens to
 /// changed().
@@ -56,14 +40,13 @@ class Document : public QObject {
     void go(size_t step);
     void setSaved(const ReleasePtr& release, const std::filesystem::path& file);
 
-    /// Panel and layers in hand. Of several layers the last one taken up is the one whose figures show.
-    const PanelRef& panel() const { return panel_; }
-    /// The panel of a piece that is, or was last, in hand: the same but while the wall is in hand.
-    const PanelRef& piecePanel() const { return piecePanel_; }
-    const std::string& layer() const;
-    const std::vector<std::string>& layers() const { return layers_; }
-    bool isInHand(const std::string& layer) const;
-    PiecePtr piece() const { return shown()->piece(panel_.piece); }
+    // Panel and layers in hand; see InHand.
+    const PanelRef& panel() const { return inHand_.panel(); }
+    const PanelRef& piecePanel() const { return inHand_.piecePanel(); }
+    const std::string& layer() const { return inHand_.layer(); }
+    const std::vector<std::string>& layers() const { return inHand_.layers(); }
+    bool isInHand(const std::string& layer) const { return inHand_.holds(layer); }
+    PiecePtr piece() const { return shown()->piece(panel().piece); }
     /// The panel in hand as shown; nothing when the release has no piece.
     const Panel* shownPanel() const;
     void selectPanel(const PanelRef& panel);
@@ -75,9 +58,9 @@ class Document : public QObject {
     /// Another take of the piece in hand, or a new one made from it; layers of the same names stay in hand.
     void showTake(const std::string& take);
     void newTake();
-    LayerPtr selectedLayer() const { return findLayer(stackOf(*shown(), panel_), layer()); }
+    LayerPtr selectedLayer() const { return findLayer(stackOf(*shown(), panel()), layer()); }
     /// Whether the hand moves the mask of the layer instead of the layer.
-    bool maskInHand() const { return maskInHand_ && selectedLayer() && selectedLayer()->mask; }
+    bool maskInHand() const { return inHand_.mask() && selectedLayer() && selectedLayer()->mask; }
     void setMaskInHand(bool on);
 
   Q_SIGNALS:
@@ -87,16 +70,14 @@ class Document : public QObject {
     void refused(const QString& sentence);
 
   private:
-    void mendSelection();
+    void mendInHand();
     /// Steps to a release in whose current take the layers have other ids.
     void stepToTake(const QString& name, const Result<ReleasePtr>& next, const QString& merge);
     void lookAgain();
     History history_;
     ReleasePtr saved_, preview_;
     std::filesystem::path file_;
-    PanelRef panel_, piecePanel_;
-    std::vector<std::string> layers_;
-    bool maskInHand_ = false;
+    InHand inHand_;
 };
 
 } // namespace glyptos

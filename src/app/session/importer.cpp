@@ -1,7 +1,8 @@
 #include "app/session/importer.h"
 
-#include "app/session/background.h"
+#include "app/session/engine.h"
 #include "base/text.h"
+#include "release/edits/edits.h"
 #include "release/edits/framing.h"
 #include "release/placing.h"
 #include "release/wall.h"
@@ -42,12 +43,7 @@ Placement subjectInFrame(const Rect& area, const Source& source, const Pyramid* 
 Importer::Importer(Engine& engine, QObject* parent)
     : QObject(parent)
     , engine_(engine) {
-    connect(&watcher_, &QFutureWatcherBase::finished, this, &Importer::take);
-}
-
-Importer::~Importer() {
-    cancel_ = true;
-    watcher_.waitForFinished();
+    connect(&queue_, &ImportQueue::arrived, this, &Importer::take);
 }
 
 void Importer::setDocument(Document* document) {
@@ -56,81 +52,53 @@ void Importer::setDocument(Document* document) {
 
 void Importer::bringIn(const QStringList& files, std::optional<Vec2> at,
                        const std::optional<PanelRef>& panel) {
-    read({files,
-          Purpose::Layers,
-          panel.value_or(document_ ? document_->panel() : PanelRef{}),
-          at,
-          {},
-          document_});
+    ask({files, ImportPurpose::Layers, panel.value_or(document_ ? document_->panel() : PanelRef{}), at});
 }
 
 void Importer::replace(const QString& file, const std::string& layer) {
-    read({{file}, Purpose::Replacement, document_->panel(), {}, layer, document_});
+    ask({{file}, ImportPurpose::Replacement, document_->panel(), {}, layer});
 }
 
 void Importer::refer(const QString& file) {
-    read({{file}, Purpose::Reference, document_->panel(), {}, {}, document_});
+    ask({{file}, ImportPurpose::Reference, document_->panel()});
 }
 
-void Importer::cancel() {
-    if (!isRunning()) return;
-    cancel_ = true;
-    batches_.erase(batches_.begin() + 1, batches_.end());
-}
-
-void Importer::read(Batch batch) {
+void Importer::ask(ImportBatch batch) {
     const PiecePtr piece = document_ ? document_->release()->piece(batch.target.piece) : nullptr;
     if (!piece || !piece->flat->panel(batch.target.panel))
         return Q_EMIT told(tr("This release has no piece yet; add one first, then drop the picture again."));
-    batches_.push_back(std::move(batch));
-    if (batches_.size() == 1) readNext();
+    batch.document = document_;
+    queue_.read(std::move(batch));
     Q_EMIT began();
 }
 
-void Importer::readNext() {
-    cancel_ = false;
-    watcher_.setFuture(inBackground([files = batch().files, cancel = &cancel_] {
-        std::vector<Arrival> out;
-        for (const QString& name : files) {
-            if (*cancel) break;
-            const std::filesystem::path file = name.toStdString();
-            out.push_back({nameOf(file), caught([&] {
-                               return isOpenRaster(file) ? Arrived(readOpenRaster(file, cancel))
-                                                         : Arrived(importPicture(file));
-                           })});
-        }
-        return out;
-    }));
-}
-
-void Importer::take() {
+void Importer::take(const ImportAnswer& answer) {
+    const auto& [batch, arrivals, cancelled] = answer;
     QStringList troubles;
-    const auto arrivals = watcher_.future().result();
-    target_ = batch().target, at_ = batch().at;
+    target_ = batch.target, at_ = batch.at;
     if (!arrivals) {
         troubles << q(arrivals.error().message);
-    } else if (batch().document == document_ && !panel()) {
+    } else if (batch.document == document_ && !panel()) {
         troubles << tr(
             "The piece that the files were meant for is gone, so they were left out; drop them on another.");
     } else {
         for (const Arrival& arrival : *arrivals) {
-            if (batch().document != document_) break;
+            if (batch.document != document_) break;
             if (arrival.what)
-                use(arrival, troubles);
+                use(batch, arrival, troubles);
             else if (arrival.what.error().fault != Fault::Cancelled)
                 troubles << q(arrival.what.error().message);
         }
-        if (cancel_) troubles << tr("Stopped: what had not been read yet was left out.");
+        if (cancelled) troubles << tr("Stopped: what had not been read yet was left out.");
     }
-    batches_.pop_front();
-    if (!batches_.empty()) readNext();
     if (!troubles.isEmpty()) Q_EMIT told(troubles.join(QLatin1Char(' ')));
-    Q_EMIT finished();
+    // Once the queue has gone on, so that whoever hears of it sees whether more is to come.
+    QMetaObject::invokeMethod(this, &Importer::finished, Qt::QueuedConnection);
 }
 
-void Importer::use(const Arrival& arrival, QStringList& troubles) {
+void Importer::use(const ImportBatch& batch, const Arrival& arrival, QStringList& troubles) {
     const auto* raster = std::get_if<OpenRaster>(&*arrival.what);
-    if (raster && batch().purpose != Purpose::Layers) {
+    if (raster && batch.purpose != ImportPurpose::Layers) {
         troubles
             << tr("%1 has layers of its own and was not used as one picture; bring it in as layers instead. "
                   "Nothing has changed.")
@@ -138,12 +106,11 @@ void Importer::use(const Arrival& arrival, QStringList& troubles) {
     } else if (raster) {
         for (const std::string& note : raster->notes) troubles << q(note);
         place(*raster, arrival.name);
-    } else if (batch().purpose == Purpose::Replacement) {
-        replaceBy(known(std::get<Imported>(*arrival.what)));
-    } else if (batch().purpose == Purpose::Reference) {
-        referTo(known(std::get<Imported>(*arrival.what)));
     } else {
-        place(known(std::get<Imported>(*arrival.what)));
+        const Imported picture = known(std::get<Imported>(*arrival.what));
+        if (batch.purpose == ImportPurpose::Replacement) replaceBy(picture, batch.replaced);
+        if (batch.purpose == ImportPurpose::Reference) referTo(picture);
+        if (batch.purpose == ImportPurpose::Layers) place(picture);
     }
     at_.reset();
 }
@@ -220,16 +187,15 @@ void Importer::placeSource(const SourcePtr& source, Placement covering) {
     if (first && std::max(proportion, 1 / proportion) > kAlike) Q_EMIT covered(id);
 }
 
-void Importer::replaceBy(const Imported& picture) {
-    const LayerPtr layer = findLayer(stackOf(*document_->release(), target_), batch().replaced);
+void Importer::replaceBy(const Imported& picture, const std::string& replaced) {
+    const LayerPtr layer = findLayer(stackOf(*document_->release(), target_), replaced);
     const auto* content = layer ? layer->as<PictureContent>() : nullptr;
     const SourcePtr old = content ? document_->release()->source(content->source) : nullptr;
     if (!old) return;
     if (picture.source->format == "jpeg")
         engine_.pictures.offer(*picture.source, picture.look, kLookReduction);
     document_->edit(tr("Replace %1 by %2").arg(q(layer->name), q(picture.source->name)),
-                    withChangedLayer(withSource(document_->release(), picture.source), target_,
-                                     batch().replaced,
+                    withChangedLayer(withSource(document_->release(), picture.source), target_, replaced,
                                      [&](Layer& l) { l = withPicture(l, *old, *picture.source); }));
     Q_EMIT placed();
 }

@@ -1,33 +1,27 @@
 // Brings files into the panel in hand: pictures as layers, OpenRaster files as groups of theirs.
 #pragma once
 
-#include "app/session/document.h"
-#include "file/open_raster.h"
-#include "file/pictures/picture_reader.h"
+#include "app/session/import_queue.h"
 
-#include <QFutureWatcher>
-#include <QPointer>
-#include <QStringList>
-#include <atomic>
-#include <deque>
-#include <variant>
+#include <functional>
 
 namespace glyptos {
+
+class Engine;
 
 class Importer : public QObject {
     Q_OBJECT
   public:
     explicit Importer(Engine& engine, QObject* parent = nullptr);
-    ~Importer() override;
     /// What arrives after another release has been opened is dropped.
     void setDocument(Document* document);
-    bool isRunning() const { return !batches_.empty(); }
+    bool isRunning() const { return queue_.isRunning(); }
     /// Reads the files on another thread, then adds each as one named step. `at`, in panel units, is where
     /// the first one goes; nothing for the middle. Without a panel they go to the one in hand. What is asked
     /// for while others are being read comes after them, to the panel it was meant for.
     void bringIn(const QStringList& files, std::optional<Vec2> at, const std::optional<PanelRef>& panel = {});
     /// Stops reading; what has not arrived yet is left out.
-    void cancel();
+    void cancel() { queue_.cancel(); }
     /// A picture of the release on another panel, as if it had been brought in there.
     void placeAgain(const std::string& source, const PanelRef& panel);
     /// What is known elsewhere of a picture, by the id of its source.
@@ -48,43 +42,24 @@ class Importer : public QObject {
     void finished();
 
   private:
-    using Arrived = Result<std::variant<Imported, OpenRaster>>;
-    struct Arrival {
-        std::string name;
-        Arrived what;
-    };
-    enum class Purpose { Layers, Replacement, Reference };
-    /// Files asked for together, and what they were asked for.
-    struct Batch {
-        QStringList files;
-        Purpose purpose = Purpose::Layers;
-        PanelRef target;
-        std::optional<Vec2> at;
-        std::string replaced;        ///< layer that gets the picture
-        QPointer<Document> document; ///< that was open then
-    };
-    void read(Batch batch);
-    void readNext();
-    void take();
-    const Batch& batch() const { return batches_.front(); }
+    void ask(ImportBatch batch);
+    void take(const ImportAnswer& answer);
     Imported known(Imported picture) const;
     void place(const Imported& picture);
     void pin(const SourcePtr& source);
     void placeSource(const SourcePtr& source, Placement covering);
-    void replaceBy(const Imported& picture);
+    void replaceBy(const Imported& picture, const std::string& layer);
     void referTo(const Imported& picture);
-    void use(const Arrival& arrival, QStringList& troubles);
+    void use(const ImportBatch& batch, const Arrival& arrival, QStringList& troubles);
     void place(const OpenRaster& raster, const std::string& name);
     const Panel* panel() const;
 
     Engine& engine_;
     Document* document_ = nullptr;
-    std::deque<Batch> batches_; ///< the first one is being read
-    std::optional<Vec2> at_;    ///< of the next picture
-    PanelRef target_;           ///< where what is being placed goes
+    ImportQueue queue_;
+    std::optional<Vec2> at_; ///< of the next picture
+    PanelRef target_;        ///< where what is being placed goes
     FactsOf factsOf_;
-    std::atomic<bool> cancel_ = false;
-    QFutureWatcher<Result<std::vector<Arrival>>> watcher_;
 };
 
 } // namespace glyptos

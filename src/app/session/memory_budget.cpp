@@ -1,5 +1,7 @@
 #include "app/session/memory_budget.h"
 
+#include "app/session/engine.h"
+
 #include <QSettings>
 #include <algorithm>
 

@@ -6,6 +6,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 /// Shares of the machine's memory, per cent, that can be chosen; a quarter is the standard.
 inline constexpr int kLeastMemoryShare = 5, kMostMemoryShare = 80, kStandardMemoryShare = 25;
 int memoryShare();

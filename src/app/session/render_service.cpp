@@ -1,5 +1,7 @@
 #include "app/session/render_service.h"
 
+#include "app/session/engine.h"
+
 #include <algorithm>
 #include <cstring>
 

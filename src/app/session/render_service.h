@@ -1,7 +1,8 @@
 // Pictures for widgets, rendered on other threads. The main thread only paints what is finished.
 #pragma once
 
-#include "app/session/document.h"
+#include "base/error.h"
+#include "render/scene.h"
 
 #include <QImage>
 #include <QObject>
@@ -14,6 +15,9 @@
 #include <thread>
 
 namespace glyptos {
+
+class Engine;
+class Renderer;
 
 /// Renders scenes in the order of their urgency. A new request of the same requester replaces its old one and
 /// stops it, but while requests keep coming, one is let finish every tenth of a second, so that a drag always

@@ -1,6 +1,8 @@
 #include "app/window/layer_menu.h"
 
 #include "app/compose/ghosts_sheet.h"
+#include "app/session/engine.h"
+#include "release/edits/edits.h"
 #include "release/placing.h"
 #include "render/arrange.h"
 

@@ -7,6 +7,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class LayerMenu : public QMenu {
     Q_OBJECT
   public:

@@ -1,4 +1,5 @@
 #include "app/session/application.h"
+#include "app/session/engine.h"
 #include "app/session/memory_budget.h"
 #include "app/widgets/theme.h"
 #include "app/window/main_window.h"

@@ -1,9 +1,11 @@
 #include "app/window/main_window.h"
 
+#include "app/session/engine.h"
 #include "app/widgets/theme.h"
 #include "app/window/preferences_sheet.h"
 #include "base/text.h"
 #include "release/credits.h"
+#include "release/edits/edits.h"
 #include "release/edits/refit.h"
 #include "release/placing.h"
 #include "release/walks.h"
@@ -39,6 +41,7 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     : engine_(engine)
     , forms_(std::move(forms))
     , service_(engine)
+    , files_(forms_)
     , importer_(engine)
     , crate_(crate, drawer) {
     setObjectName(QStringLiteral("glyptos"));
@@ -127,8 +130,7 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
         fillPieceMenu(menu);
         menu->popup(at);
     });
-    connect(&opener_, &QFutureWatcherBase::finished, this, &MainWindow::endOpen);
-    connect(&saver_, &QFutureWatcherBase::finished, this, &MainWindow::endSave);
+    connectFiles();
     connect(&importer_, &Importer::told, this, &MainWindow::tell);
     connect(&importer_, &Importer::placed, this, [this] { showStep(Step::Compose); });
     connect(&importer_, &Importer::began, this, [this] {
@@ -152,18 +154,13 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
 
 MainWindow::~MainWindow() {
     hide();
-    opener_.waitForFinished();
-    // Closing has waited for these; a window that goes without being closed keeps its word too.
-    saver_.waitForFinished();
-    for (size_t i = 1; i < saves_.size(); ++i)
-        (void)saveProject(*saves_[i].release, saves_[i].file.toStdString());
     // What shows the release goes before the release, also an editor that is still open.
     delete takeCentralWidget();
 }
 
 bool MainWindow::isBusy() const {
-    return service_.busy() || engine_.pictures.busy() || opener_.isRunning() || isSaving() ||
-           importer_.isRunning() || crate_.busy() || gather_->isBusy();
+    return service_.busy() || engine_.pictures.busy() || files_.isBusy() || importer_.isRunning() ||
+           crate_.busy() || gather_->isBusy();
 }
 
 void MainWindow::tell(const QString& sentence) {
@@ -403,7 +400,7 @@ void MainWindow::refreshTitles() {
     sideBySide_->setEnabled(takes);
     blendSheet_->setEnabled(compose_->blendSheet()->canOpen());
     linear_->setChecked(document_->release()->linearLight);
-    saveState_->setText(isSaving()                  ? tr("saving…")
+    saveState_->setText(files_.isSaving()           ? tr("saving…")
                         : document_->isModified()   ? tr("changes not saved")
                         : document_->file().empty() ? tr("not saved yet")
                                                     : tr("saved"));

@@ -6,20 +6,19 @@
 #include "app/deliver/deliver_view.h"
 #include "app/gather/gather_view.h"
 #include "app/layout/layout_view.h"
+#include "app/session/engine.h"
 #include "app/session/importer.h"
+#include "app/session/release_files.h"
 #include "app/window/layer_menu.h"
 #include "app/window/set_strip.h"
 #include "app/window/start_sheet.h"
 #include "app/window/steps_rail.h"
 
-#include <QFutureWatcher>
 #include <QMainWindow>
 #include <QMenu>
-#include <QPointer>
 #include <QStackedWidget>
 #include <QTimer>
 #include <QToolButton>
-#include <deque>
 
 namespace glyptos {
 
@@ -105,6 +104,7 @@ class MainWindow : public QMainWindow {
     Engine& engine_;
     FormList forms_;
     RenderService service_;
+    ReleaseFiles files_;
     Importer importer_;
     CrateService crate_;
     std::unique_ptr<Document> document_;
@@ -122,26 +122,9 @@ class MainWindow : public QMainWindow {
     QAction *undo_, *redo_, *night_, *linear_, *nextTake_, *blendSheet_, *sideBySide_;
     QMenu* recent_;
     LayerMenu* layerMenu_ = nullptr;
-    /// One release on its way to its file. It belongs to the document that it began with.
-    struct Saving {
-        QPointer<Document> document;
-        ReleasePtr release;
-        QString file;
-    };
-    /// A file on its way in, and the release that was let go for it.
-    struct Opening {
-        QString file;
-        ReleasePtr left;
-    };
-    bool isSaving() const { return !saves_.empty(); }
-    void beginSave();
-    void endSave();
+    void connectFiles();
+    void showOpened(const ReleasePtr& release, const QString& file, const ReleasePtr& left);
     void closeWhenSaved();
-    void endOpen();
-    QFutureWatcher<Result<ReleasePtr>> opener_;
-    QFutureWatcher<Result<void>> saver_;
-    Opening opening_;
-    std::deque<Saving> saves_; ///< the first one is running
     std::function<void()> afterSave_;
     std::set<std::string> missing_; ///< pictures that cannot be shown, and that was said
     QSize opened_;                  ///< size that the window gave itself

@@ -1,7 +1,7 @@
-// Of the window: releases on their way to and from their files.
+// Of the window: opening, saving and leaving releases, and what is asked and said on the way.
 #include "app/window/main_window.h"
 
-#include "app/session/background.h"
+#include "app/session/engine.h"
 
 #include <QFileDialog>
 #include <QFileInfo>
@@ -14,63 +14,46 @@ QString q(const std::string& s) {
     return QString::fromStdString(s);
 }
 
-std::filesystem::path pathOf(const QString& file) {
-    return file.toStdString();
-}
-
 } // namespace
 
-/// Of several files opened at once the last one counts.
 void MainWindow::openFile(const QString& file) {
     leaveThen([this, file] {
-        opening_ = {QFileInfo(file).absoluteFilePath(), document_->release()};
+        files_.open(QFileInfo(file).absoluteFilePath(), document_->release());
         saveState_->setText(tr("opening %1…").arg(QFileInfo(file).fileName()));
-        opener_.setFuture(inBackground(
-            [path = pathOf(opening_.file), forms = forms_] { return openProject(path, forms); }));
     });
 }
 
-void MainWindow::endOpen() {
-    const auto result = opener_.future().result();
+void MainWindow::connectFiles() {
+    connect(&files_, &ReleaseFiles::opened, this, &MainWindow::showOpened);
+    connect(&files_, &ReleaseFiles::saved, this, [this](const QString& file) {
+        remember(file);
+        refreshTitles();
+        Q_EMIT saved();
+    });
+    connect(&files_, &ReleaseFiles::failed, this, [this](const QString& sentence) {
+        refreshTitles();
+        tell(sentence);
+    });
+    connect(&files_, &ReleaseFiles::allSaved, this, [this](bool good) {
+        const auto next = std::exchange(afterSave_, {});
+        if (good && next) next();
+    });
+}
+
+void MainWindow::showOpened(const ReleasePtr& release, const QString& file, const ReleasePtr& left) {
     refreshTitles();
-    if (!result) return tell(q(result.error().message));
-    const auto show = [this, release = *result, file = opening_.file] {
-        setRelease(release, pathOf(file));
+    const auto show = [this, release, file] {
+        setRelease(release, file.toStdString());
         remember(file);
         Q_EMIT opened();
     };
     // What was done meanwhile has not been asked about.
-    document_->release() == opening_.left ? show() : leaveThen(show);
+    document_->release() == left ? show() : leaveThen(show);
 }
 
 void MainWindow::saveTo(const QString& file) {
-    const Saving asked{document_.get(), document_->release(), QFileInfo(file).absoluteFilePath()};
     saveState_->setText(tr("saving…"));
-    const bool again =
-        saves_.size() > 1 && saves_.back().document == asked.document && saves_.back().file == asked.file;
-    again ? void(saves_.back() = asked) : saves_.push_back(asked);
-    if (saves_.size() == 1) beginSave();
-}
-
-void MainWindow::beginSave() {
-    saver_.setFuture(inBackground([release = saves_.front().release, path = pathOf(saves_.front().file)] {
-        return saveProject(*release, path);
-    }));
-}
-
-void MainWindow::endSave() {
-    const auto result = saver_.future().result();
-    const Saving done = std::move(saves_.front());
-    saves_.pop_front();
-    if (isSaving()) beginSave();
-    if (result && done.document) done.document->setSaved(done.release, pathOf(done.file));
-    if (result) remember(done.file);
-    refreshTitles();
-    if (!result) tell(q(result.error().message));
-    if (result) Q_EMIT saved();
-    if (isSaving()) return;
-    const auto next = std::exchange(afterSave_, {});
-    if (result && next) next();
+    files_.save(*document_, QFileInfo(file).absoluteFilePath());
 }
 
 void MainWindow::save(bool askName) {
@@ -94,8 +77,7 @@ void MainWindow::askOpen() {
 /// Unsaved work is saved, left or kept open, as the user says.
 void MainWindow::leaveThen(std::function<void()> go) {
     if (!document_ || !document_->isModified()) return go();
-    if (isSaving() && saves_.back().document == document_.get() &&
-        saves_.back().release == document_->release())
+    if (files_.covers(*document_))
         return void(afterSave_ = [this, go] { leaveThen(go); }); // it is on its way to its file
     QMessageBox box(QMessageBox::Question, tr("Unsaved work"),
                     tr("“%1” has changes that are not saved.").arg(windowName()), QMessageBox::NoButton,
@@ -113,7 +95,7 @@ void MainWindow::leaveThen(std::function<void()> go) {
 
 /// The window goes once every release is in its file, also one that is no longer open.
 void MainWindow::closeWhenSaved() {
-    if (isSaving()) {
+    if (files_.isSaving()) {
         afterSave_ = [this, left = document_->release()] {
             document_->release() == left ? closeWhenSaved() : void(close());
         };

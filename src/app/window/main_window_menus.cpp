@@ -3,6 +3,7 @@
 #include "app/widgets/form_words.h"
 #include "app/widgets/theme.h"
 #include "app/window/preferences_sheet.h"
+#include "release/edits/edits.h"
 #include "release/wall.h"
 
 #include <QApplication>

@@ -9,6 +9,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 /// How the line to the agency of the stock drawer is set to be.
 AgencyLine keptLine();
 

@@ -1,5 +1,6 @@
 #include "app/window/set_strip.h"
 
+#include "app/session/engine.h"
 #include "app/widgets/theme.h"
 #include "release/credits.h"
 #include "release/fields.h"

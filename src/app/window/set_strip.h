@@ -10,6 +10,8 @@
 
 namespace glyptos {
 
+class Engine;
+
 class SetStrip : public QWidget {
     Q_OBJECT
   public:

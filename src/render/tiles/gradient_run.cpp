@@ -1,4 +1,4 @@
-#include "render/gradient_run.h"
+#include "render/tiles/gradient_run.h"
 
 #include <algorithm>
 #include <cmath>

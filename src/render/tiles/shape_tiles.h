@@ -3,7 +3,7 @@
 
 #include "raster/tile.h"
 #include "release/shape.h"
-#include "render/paint_tiles.h"
+#include "render/tiles/paint_tiles.h"
 
 namespace glyptos {
 

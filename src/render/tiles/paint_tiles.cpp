@@ -1,8 +1,8 @@
-#include "render/paint_tiles.h"
+#include "render/tiles/paint_tiles.h"
 
 #include "raster/noise.h"
 #include "raster/resample.h"
-#include "render/gradient_run.h"
+#include "render/tiles/gradient_run.h"
 
 #include <cmath>
 #include <numbers>

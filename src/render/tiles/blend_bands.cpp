@@ -1,4 +1,4 @@
-#include "render/blend_bands.h"
+#include "render/tiles/blend_bands.h"
 
 #include "raster/light.h"
 

@@ -1,4 +1,4 @@
-#include "render/shape_tiles.h"
+#include "render/tiles/shape_tiles.h"
 
 #include <cmath>
 

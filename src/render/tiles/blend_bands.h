@@ -2,7 +2,7 @@
 #pragma once
 
 #include "raster/composite.h"
-#include "render/prepared.h"
+#include "render/tiles/prepared.h"
 
 #include <memory>
 

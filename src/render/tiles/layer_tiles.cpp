@@ -1,4 +1,4 @@
-#include "render/layer_tiles.h"
+#include "render/tiles/layer_tiles.h"
 
 #include "raster/path.h"
 #include "raster/resample.h"

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "release/release.h"
-#include "render/tile_cache.h"
+#include "render/tiles/tile_cache.h"
 
 #include <memory>
 #include <type_traits>
@@ -89,6 +89,7 @@ class KeyHash {
             .add(s.fill)
             .add(s.stroke);
     }
+    KeyHash& add(const PictureContent& p) { return add(p.source).add(p.crop); }
     TileKey key() const {
         const XXH128_hash_t hash = XXH3_128bits_digest(state_.get());
         return {hash.low64, hash.high64};

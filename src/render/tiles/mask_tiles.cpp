@@ -1,9 +1,9 @@
-#include "render/mask_tiles.h"
+#include "render/tiles/mask_tiles.h"
 
 #include "raster/blur.h"
 #include "release/placing.h"
-#include "render/layer_tiles.h"
-#include "render/shape_tiles.h"
+#include "render/tiles/layer_tiles.h"
+#include "render/tiles/shape_tiles.h"
 
 #include <cmath>
 

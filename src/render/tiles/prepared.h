@@ -4,7 +4,7 @@
 #include "raster/picture.h"
 #include "raster/tile.h"
 #include "release/release.h"
-#include "render/tile_cache.h"
+#include "render/tiles/tile_cache.h"
 
 #include <variant>
 
@@ -41,9 +41,7 @@ struct PreparedLayer {
     BlendMode blend = BlendMode::Normal;
     float opacity = 1;
     bool opaque = false; ///< hides all beneath it in this tile
-    bool inHand = false; ///< it is, or holds, the layer in hand
     TilePtr mask;        ///< one channel; nothing: shows everywhere
-    TileKey key;         ///< of all it shows, its mask included
     std::variant<SolidRows, PictureRows, TileRows, GroupRows> rows;
 };
 

@@ -1,0 +1,16 @@
+#include "app/session/engine.h"
+
+#include "file/data_folder.h"
+#include "file/memory.h"
+
+namespace glyptos {
+
+Engine::Engine()
+    : fonts(dataFolder() / "fonts")
+    , pictures(installedMemory() / 4,
+               [this](const std::string&) {
+                   QMetaObject::invokeMethod(this, &Engine::pictureReady, Qt::QueuedConnection);
+               })
+    , renderer(pictures, fonts) {}
+
+} // namespace glyptos

@@ -1,0 +1,57 @@
+// Releases on their way to and from their files, in the background.
+#pragma once
+
+#include "app/session/document.h"
+#include "file/project.h"
+
+#include <QFutureWatcher>
+#include <QPointer>
+#include <deque>
+
+namespace glyptos {
+
+class ReleaseFiles : public QObject {
+    Q_OBJECT
+  public:
+    explicit ReleaseFiles(FormList forms, QObject* parent = nullptr);
+    /// Waits for what is running, and writes what is queued.
+    ~ReleaseFiles() override;
+
+    /// Reads a release; `left` is the one that is let go for it. Of several the last one counts.
+    void open(const QString& file, ReleasePtr left);
+    /// Writes a document's release as it is now. It belongs to that document, also when another is open by
+    /// then; saves wait for each other, and one that has not begun is overtaken by a newer one of the same.
+    void save(Document& document, const QString& file);
+    bool isSaving() const { return !saves_.empty(); }
+    bool isBusy() const { return isSaving() || opener_.isRunning(); }
+    /// Whether the document's release as it is now is on its way to its file.
+    bool covers(const Document& document) const;
+
+  Q_SIGNALS:
+    void opened(const glyptos::ReleasePtr& release, const QString& file, const glyptos::ReleasePtr& left);
+    void saved(const QString& file);
+    void failed(const QString& sentence); ///< to open or to save
+    /// The last save has ended; `good` says whether it could be written.
+    void allSaved(bool good);
+
+  private:
+    struct Saving {
+        QPointer<Document> document;
+        ReleasePtr release;
+        QString file;
+    };
+    struct Opening {
+        QString file;
+        ReleasePtr left;
+    };
+    void beginSave();
+    void endSave();
+    void endOpen();
+    FormList forms_;
+    QFutureWatcher<Result<ReleasePtr>> opener_;
+    QFutureWatcher<Result<void>> saver_;
+    Opening opening_;
+    std::deque<Saving> saves_; ///< the first one is running
+};
+
+} // namespace glyptos

@@ -1,0 +1,71 @@
+// Releases as text: every kind of thing there and back, and what is said of an entry that is wrong.
+#include "file/release_json/release_json.h"
+
+#include "base/json.h"
+#include "release/same.h"
+#include "support/every_kind.h"
+#include "support/register.h"
+
+using namespace glyptos;
+using namespace glyptos::test;
+
+class ReleaseJsonTest : public QObject {
+    Q_OBJECT
+    HeldPictures pictures;
+    std::vector<std::shared_ptr<const Form>> forms;
+    ReleasePtr release = read(releaseOfEveryKind(pictures)); // its colours rounded to eight bits once
+    std::string text = releaseToJson(*release);
+
+    ReleasePtr read(const ReleasePtr& made) {
+        forms = {made->pieces[0]->form};
+        return std::make_shared<const Release>(releaseFromJson(releaseToJson(*made), forms).value());
+    }
+
+  private Q_SLOTS:
+    void everyKindComesBack() {
+        const auto back = releaseFromJson(text, forms);
+        QVERIFY2(back.has_value(), back ? "" : back.error().message.c_str());
+        QCOMPARE(releaseToJson(*back), text);
+        for (size_t i = 0; i < release->pieces.size(); ++i)
+            QVERIFY(
+                sameStack(back->pieces[i]->take().stack("front"), release->pieces[i]->take().stack("front")));
+        QCOMPARE(back->palette, release->palette);
+        QCOMPARE(back->nextId, release->nextId);
+    }
+
+    void wrongEntriesSayWhere_data() {
+        QTest::addColumn<QByteArray>("from");
+        QTest::addColumn<QByteArray>("to");
+        QTest::addColumn<QByteArray>("says");
+        const auto row = [](const char* from, const char* to, const char* says) {
+            QTest::newRow(says) << QByteArray(from) << QByteArray(to) << QByteArray(says);
+        };
+        row("\"kind\": \"shape\"", "\"kind\": \"wax\"", "is a layer of the unknown kind “wax”");
+        row("\"paint\": \"clouds\"", "\"paint\": \"soot\"", "is a paint of the unknown kind “soot”");
+        row("\"blend\": \"overlay\"", "\"blend\": \"glare\"", "the blend mode “glare” is not known");
+        row("\"spread\": \"hold\"", "\"spread\": \"drip\"", "should be hold, repeat or mirror");
+        row("\"octaves\": 5", "\"octaves\": 50", "octaves should be a whole number from 1 to 12");
+        row("\"strength\": 1", "\"strength\": 2", "mask.strength should lie between 0 and 1");
+        row("\"picture\": {", "\"pitcher\": {", "is a mask of no known form");
+        row("\"form\": \"test\"", "\"form\": \"kite\"", "uses the form “kite”, which is not installed");
+        row("\"front\": [", "\"rear\": [", "is of no panel that the form has");
+        row("\"version\": 3", "\"version\": 4", "it was written by a newer version of Glyptos (format 4)");
+        row("\"id\": \"glow\"", "\"id\": \"hole\"", "is empty or used twice");
+    }
+    void wrongEntriesSayWhere() {
+        QFETCH(QByteArray, from);
+        QFETCH(QByteArray, to);
+        QFETCH(QByteArray, says);
+        QByteArray wrong = QByteArray::fromStdString(text);
+        const qsizetype at = wrong.indexOf(from);
+        QVERIFY2(at >= 0, from.constData());
+        wrong.replace(at, from.size(), to);
+        const auto read = releaseFromJson(wrong.toStdString(), forms);
+        QVERIFY(!read);
+        QVERIFY2(read.error().message.find(says.toStdString()) != std::string::npos,
+                 read.error().message.c_str());
+    }
+};
+
+GLYPTOS_TEST(ReleaseJsonTest)
+#include "release_json_test.moc"

@@ -1,0 +1,119 @@
+#include "support/every_kind.h"
+
+#include "raster/noise.h"
+#include "release/edits/palette_edits.h"
+
+namespace glyptos::test {
+namespace {
+
+constexpr int kWidth = 700, kHeight = 520;
+
+Picture noise(int width, int height, uint32_t seed, bool opaque) {
+    return pictureOf(width, height, [=](int x, int y) {
+        const auto v = [&](uint32_t c) {
+            return uint8_t(valueNoise(float(x) / 9, float(y) / 9, seed + c) * 255);
+        };
+        return std::array<uint8_t, 4>{v(0), v(1), v(2), opaque ? uint8_t(255) : v(3)};
+    });
+}
+
+Layer layerOf(const char* name, Content content, Vec2 at) {
+    Layer out;
+    out.id = name, out.name = name;
+    out.content = std::move(content);
+    out.placement.position = at;
+    return out;
+}
+
+LayerPtr inside(Layer layer) {
+    return std::make_shared<const Layer>(std::move(layer));
+}
+
+std::shared_ptr<const Mask> maskOf(Mask::Form form, Vec2 at, double feather) {
+    Mask mask;
+    mask.form = std::move(form);
+    mask.placement.position = at;
+    mask.feather = feather;
+    return std::make_shared<const Mask>(std::move(mask));
+}
+
+Gradient run(GradientKind kind, const Ink& first, const Ink& last) {
+    Gradient g;
+    g.kind = kind;
+    g.from = {40, 40}, g.to = {400, 300};
+    g.stops = {{0, first}, {1, last}};
+    return g;
+}
+
+ShapeContent star(std::optional<Paint> fill, std::optional<Paint> stroke) {
+    ShapeContent out;
+    out.kind = ShapeKind::Star;
+    out.width = out.height = 260;
+    out.fill = std::move(fill);
+    if (stroke)
+        out.stroke =
+            StrokeStyle{12, StrokePlace::Centre, LineJoin::Round, LineCap::Flat, LineCap::Flat, *stroke};
+    return out;
+}
+
+} // namespace
+
+ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
+    auto r = std::make_shared<Release>(*screenRelease(kWidth, kHeight));
+    r->palette = {{"tide", "Tide", {0.1f, 0.4f, 0.5f, 1}}};
+    ReleasePtr release = r;
+    release = withPiece(release, release->pieces[0]->form).value();
+    release = pictures.add(release, kPhoto, noise(900, 700, 1, true));
+    release = pictures.add(release, kGlow, noise(300, 300, 20, false));
+    release = pictures.add(release, kWeave, noise(64, 48, 40, true));
+    release = pictures.add(release, kVeil, noise(350, 260, 60, true));
+    release = pictures.add(release, kStroke, noise(32, 32, 80, true));
+    const PanelRef front = frontOf(release), other{release->pieces[1]->id, "front"};
+    const auto tide = [](float alpha = 1) { return Ink({0.1f, 0.4f, 0.5f, alpha}, "tide"); };
+    const Ink sand(0.9f, 0.8f, 0.6f, 1);
+    const auto put = [&](const PanelRef& panel, Layer layer) {
+        release = withLayer(release, panel, std::move(layer));
+    };
+
+    put(other, layerOf("ground of the other", FillContent{Paper{tide(), 0.4, 3, 7}}, {}));
+    put(other, layerOf("weave of the other", FillContent{Pattern{kWeave, {5, 7}, 1.3, 11, 0.5, true}}, {}));
+
+    Layer photo = layerOf("photo", PictureContent{kPhoto, {0.1, 0, 0.8, 1}}, {340, 250});
+    photo.placement.turn = 7, photo.placement.scaleX = 0.8, photo.placement.scaleY = 0.7,
+    photo.placement.skew = 6;
+    put(front, photo);
+    Layer clouds = layerOf("clouds", FillContent{Clouds{tide(), sand, 120, 5, 1.2, 3}}, {});
+    clouds.blend = BlendMode::SoftLight;
+    clouds.mask = maskOf(PictureContent{kVeil, {0, 0, 1, 1}}, {350, 260}, 0);
+    put(front, clouds);
+    Layer spiral = layerOf("spiral", FillContent{run(GradientKind::Spiral, tide(0.8f), {1, 1, 1, 0})}, {});
+    spiral.blend = BlendMode::Overlay, spiral.opacity = 0.6;
+    spiral.mask = maskOf(star(tide(), Pattern{kStroke, {}, 1, 0, 0, false}), {350, 260}, 9);
+    put(front, spiral);
+    put(front,
+        layerOf("star", star(run(GradientKind::Linear, tide(), sand), Clouds{sand, tide(), 20, 3, 1, 5}),
+                {180, 160}));
+    Layer hole = layerOf("hole", star(Paper{tide(), 0.2, 2, 2}, std::nullopt), {520, 380});
+    hole.blend = BlendMode::DestinationOut, hole.opacity = 0.7;
+    Layer glow = layerOf("glow", PictureContent{kGlow, {0, 0, 1, 1}}, {520, 380});
+    glow.blend = BlendMode::ColourDodge;
+    GroupContent isolated{{inside(hole), inside(glow)}, false}, passing;
+    TextContent words;
+    words.spec.text = "Þórsmörk {title}", words.spec.size = 90;
+    words.colour = tide();
+    Layer text = layerOf("words", words, {60, 420});
+    text.mask = maskOf(run(GradientKind::Linear, tide(), {1, 1, 1, 1}), {}, 0);
+    Layer clipped = layerOf("clipped", FillContent{run(GradientKind::Conic, tide(), sand)}, {});
+    clipped.clipped = true, clipped.blend = BlendMode::Multiply;
+    passing.layers = {inside(clipped), inside(text)};
+    passing.passing = true;
+    put(front, layerOf("isolated", isolated, {}));
+    put(front, layerOf("passing", passing, {}));
+    Layer echo = layerOf("echo", EchoContent{other.piece, "front", "", true}, {560, 120});
+    echo.placement.scaleX = echo.placement.scaleY = 0.3, echo.placement.turn = -5;
+    put(front, echo);
+    put(front, layerOf("tint", FillContent{Ink({0.1f, 0.4f, 0.5f, 0.15f}, "tide")}, {}));
+    return release;
+}
+
+} // namespace glyptos::test
