@@ -62,25 +62,25 @@ bool shootGather(MainWindow& window, const QString& folder) {
     GatherView& gather = *window.gather();
     window.showStep(Step::Gather);
     settle(window, [] { return true; });
-    gather.showPlace(GatherView::DrawerPlace);
-    settle(window, [&] { return !gather.drawerGrid()->entries().empty(); });
-    const auto stock = gather.drawerGrid()->entries();
+    gather.showPlace(GatherPlace::Drawer);
+    settle(window, [&] { return !gather.pictures()->drawerGrid()->entries().empty(); });
+    const auto stock = gather.pictures()->drawerGrid()->entries();
     for (size_t i = 0; i < stock.size(); i += 2) window.crate().take(stock[i]->id);
     settle(window, [] { return true; });
     for (const EntryPtr& e : stock)
-        if (e->name() == "Keeper's evening") gather.drawerGrid()->choose(e->id);
+        if (e->name() == "Keeper's evening") gather.pictures()->drawerGrid()->choose(e->id);
     bool fine = shoot(window, folder, QStringLiteral("gather-drawer"));
-    gather.showPlace(GatherView::CratePlace);
-    settle(window, [&] { return !gather.crateGrid()->entries().empty(); });
-    for (const EntryPtr& e : gather.crateGrid()->entries())
-        if (e->facts.kind == SourceKind::Photo) gather.crateGrid()->choose(e->id);
+    gather.showPlace(GatherPlace::Crate);
+    settle(window, [&] { return !gather.pictures()->crateGrid()->entries().empty(); });
+    for (const EntryPtr& e : gather.pictures()->crateGrid()->entries())
+        if (e->facts.kind == SourceKind::Photo) gather.pictures()->crateGrid()->choose(e->id);
     fine = shoot(window, folder, QStringLiteral("gather-crate")) && fine;
-    gather.showPlace(GatherView::WallPlace);
+    gather.showPlace(GatherPlace::Wall);
     gather.wall()->zoomToFit();
     fine = shoot(window, folder, QStringLiteral("gather-wall")) && fine;
-    gather.showPlace(GatherView::ColoursPlace);
+    gather.showPlace(GatherPlace::Colours);
     fine = shoot(window, folder, QStringLiteral("gather-colours")) && fine;
-    gather.showPlace(GatherView::CreditsPlace);
+    gather.showPlace(GatherPlace::Credits);
     return shoot(window, folder, QStringLiteral("gather-credits")) && fine;
 }
 
@@ -88,7 +88,7 @@ bool shootGather(MainWindow& window, const QString& folder) {
 bool shootFraming(MainWindow& window, const QString& folder) {
     Document& document = *window.document();
     GatherView& gather = *window.gather();
-    const auto stock = gather.drawerGrid()->entries();
+    const auto stock = gather.pictures()->drawerGrid()->entries();
     const auto wide = std::find_if(stock.begin(), stock.end(),
                                    [](const EntryPtr& e) { return e->name() == "Lighthouse on a blue day"; });
     if (wide == stock.end()) return false;

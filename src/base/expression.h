@@ -16,7 +16,7 @@ using NameValue = std::function<std::optional<double>(std::string_view)>;
 
 /// The value of `text`: numbers (decimal point or comma), + - * / × and parentheses, names and units resolved
 /// by `names`. Fails with one sentence that says what was not understood; never yields a NaN or an infinity.
-Result<double> evaluate(std::string_view text, const NameValue& names);
+[[nodiscard]] Result<double> evaluate(std::string_view text, const NameValue& names);
 
 /// Names for a length field whose results are in millimetres: mm, cm, in, ", pt, and px at `pxPerMm`.
 NameValue lengthUnitsInMm(double pxPerMm);

@@ -76,6 +76,6 @@ class Json {
 /// Fails with a part of a sentence ("its text is not valid JSON"), also for text nested deeper than
 /// kDeepestJson. Of members with one key the last counts.
 inline constexpr size_t kDeepestJson = 500;
-Result<Json> parseJson(std::string_view text);
+[[nodiscard]] Result<Json> parseJson(std::string_view text);
 
 } // namespace glyptos

@@ -53,7 +53,7 @@ struct CrateAddOptions {
     std::vector<std::string> paths;
     bool json = false;
 };
-Result<Outcome> addToCrate(const CrateAddOptions& options);
+[[nodiscard]] Result<Outcome> addToCrate(const CrateAddOptions& options);
 
 struct CrateFindOptions {
     std::string crate, kind, shape, colour, licence;
@@ -62,7 +62,7 @@ struct CrateFindOptions {
     int most = 50;
 };
 /// Findings when there is nothing like that.
-Result<Outcome> findInCrate(const CrateFindOptions& options);
+[[nodiscard]] Result<Outcome> findInCrate(const CrateFindOptions& options);
 
 struct CrateSimilarOptions {
     std::string crate, source;
@@ -70,7 +70,7 @@ struct CrateSimilarOptions {
     bool json = false;
     int most = 12;
 };
-Result<Outcome> findSimilar(const CrateSimilarOptions& options);
+[[nodiscard]] Result<Outcome> findSimilar(const CrateSimilarOptions& options);
 
 struct CreditsOptions {
     std::string file;

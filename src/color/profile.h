@@ -56,7 +56,8 @@ class ToWorkingSpace {
 class ToPress {
   public:
     /// Fails when the profile is not a CMYK output profile.
-    static Result<std::shared_ptr<const ToPress>> create(std::span<const uint8_t> profile, double inkLimit);
+    [[nodiscard]] static Result<std::shared_ptr<const ToPress>> create(std::span<const uint8_t> profile,
+                                                                       double inkLimit);
     ~ToPress();
     ToPress(const ToPress&) = delete;
     ToPress& operator=(const ToPress&) = delete;

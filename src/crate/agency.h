@@ -23,7 +23,7 @@ std::filesystem::path drawerFolder();
 
 class Agency {
   public:
-    static Result<std::unique_ptr<Agency>> open(const std::filesystem::path& folder);
+    [[nodiscard]] static Result<std::unique_ptr<Agency>> open(const std::filesystem::path& folder);
 
     const std::string& name() const { return name_; }
     const std::vector<AgencyLicence>& licences() const { return licences_; }
@@ -33,13 +33,15 @@ class Agency {
 
     // Requests. They take as long as the line does, and fail as it does, with a sentence; all may be called
     // from any thread and are given up when `cancel` is set.
-    Result<Found> find(const std::string& words, const CrateQuery& query,
-                       const std::atomic<bool>* cancel = nullptr);
+    [[nodiscard]] Result<Found> find(const std::string& words, const CrateQuery& query,
+                                     const std::atomic<bool>* cancel = nullptr);
     /// The bytes of a picture.
-    Result<std::vector<uint8_t>> fetch(const std::string& id, const std::atomic<bool>* cancel = nullptr);
+    [[nodiscard]] Result<std::vector<uint8_t>> fetch(const std::string& id,
+                                                     const std::atomic<bool>* cancel = nullptr);
     /// Fetches a picture into a crate, with its facts and, where its licence asks for one, its credit line.
     /// The id of the source.
-    Result<std::string> take(const std::string& id, Crate& crate, const std::atomic<bool>* cancel = nullptr);
+    [[nodiscard]] Result<std::string> take(const std::string& id, Crate& crate,
+                                           const std::atomic<bool>* cancel = nullptr);
 
     /// Where the small picture of an entry is; the agency's page shows it without asking.
     std::filesystem::path fileOf(const CrateEntry& entry) const { return stock_->fileOf(entry); }

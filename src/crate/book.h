@@ -19,14 +19,14 @@ class Book {
   public:
     /// A new one is begun where there is none. Read-only when it cannot be written. Fails when it is no book,
     /// or a newer version's.
-    static Result<Book> open(const std::filesystem::path& file);
+    [[nodiscard]] static Result<Book> open(const std::filesystem::path& file);
     ~Book();
     Book(Book&& other) noexcept;
     Book& operator=(Book&&) = delete;
 
     bool isReadOnly() const { return readOnly_; }
     /// Lines from byte `from` on, whole ones only; the byte behind the last. Fails when it cannot be read.
-    Result<size_t> read(size_t from, const std::function<void(std::string_view)>& line) const;
+    [[nodiscard]] Result<size_t> read(size_t from, const std::function<void(std::string_view)>& line) const;
     size_t size() const;
     /// Whether another file has taken its place, as after it was written anew.
     bool isReplaced() const;

@@ -22,7 +22,7 @@ std::filesystem::path crateFolder();
 class Crate {
   public:
     /// Opens the crate in a folder, or begins one there.
-    static Result<std::unique_ptr<Crate>> open(const std::filesystem::path& folder);
+    [[nodiscard]] static Result<std::unique_ptr<Crate>> open(const std::filesystem::path& folder);
 
     /// What had to be mended or could not be used, a sentence each.
     std::vector<std::string> notes() const;
@@ -37,7 +37,7 @@ class Crate {
     std::optional<std::vector<std::string>> matching(const std::string& words);
 
     /// Puts entries in, replacing those with the same id.
-    Result<void> put(const std::vector<CrateEntry>& entries);
+    [[nodiscard]] Result<void> put(const std::vector<CrateEntry>& entries);
     /// Changes what is known of a source. Fails when it is not there.
     Result<void> change(const std::string& id, const SourceFacts& facts);
     /// Takes sources out. Files elsewhere stay; pictures that the crate kept itself are deleted.
@@ -64,7 +64,7 @@ class Crate {
     /// The same for a book that another process has written anew.
     Result<void> reopenIfReplaced();
     void bringIndexUp(const Changes& changes, size_t before);
-    Result<void> write(const std::vector<std::string>& lines);
+    [[nodiscard]] Result<void> write(const std::vector<std::string>& lines);
     /// Writes the book anew when most of its lines have been overtaken by later ones.
     void shorten();
 

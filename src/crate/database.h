@@ -41,7 +41,7 @@ class Database {
   public:
     enum class Access { ReadWrite, ReadOnly, Memory };
     /// Waits up to ten seconds for other writers.
-    static Result<Database> open(const std::filesystem::path& file, Access access);
+    [[nodiscard]] static Result<Database> open(const std::filesystem::path& file, Access access);
 
     /// Runs statements without results. False when they failed.
     bool run(const char* sql);

@@ -32,13 +32,14 @@ using AddProgress = std::function<void(size_t done, size_t all)>;
 
 /// Adds files, and what is in folders (not those whose name begins with a dot), with all cores. Files that
 /// the crate knows and that have not changed are not read again. What was added before a cancel stays.
-Result<AddReport> addFiles(Crate& crate, const std::vector<std::filesystem::path>& paths,
-                           const AddProgress& progress = {}, const std::atomic<bool>* cancel = nullptr);
+[[nodiscard]] Result<AddReport> addFiles(Crate& crate, const std::vector<std::filesystem::path>& paths,
+                                         const AddProgress& progress = {},
+                                         const std::atomic<bool>* cancel = nullptr);
 
 /// Adds a picture without a file, such as a pasted one, to those that the crate keeps itself. `facts`
 /// replaces what the file says where it says anything. The id of the source.
-Result<std::string> addBytes(Crate& crate, const std::vector<uint8_t>& bytes, const std::string& name,
-                             const SourceFacts& facts);
+[[nodiscard]] Result<std::string> addBytes(Crate& crate, const std::vector<uint8_t>& bytes,
+                                           const std::string& name, const SourceFacts& facts);
 
 /// A small picture of what was decoded.
 QImage thumbnailOf(const Pyramid& picture);

@@ -16,7 +16,8 @@ class WordIndex {
     /// The index in a file, or in memory when the file cannot be used: it is read-only and behind, or of a
     /// newer version, which is left alone. A damaged one is deleted first. `note` says what happened, or
     /// nothing.
-    static Result<WordIndex> open(const std::filesystem::path& file, bool readOnly, std::string& note);
+    [[nodiscard]] static Result<WordIndex> open(const std::filesystem::path& file, bool readOnly,
+                                                std::string& note);
 
     /// An empty one in memory.
     static Result<WordIndex> inMemory();

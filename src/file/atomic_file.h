@@ -17,6 +17,6 @@ Result<void> replaceFile(const std::filesystem::path& target,
                          const std::function<Result<void>(const std::filesystem::path&)>& write);
 
 /// The same for bytes at hand.
-Result<void> writeFile(const std::filesystem::path& target, std::span<const uint8_t> bytes);
+[[nodiscard]] Result<void> writeFile(const std::filesystem::path& target, std::span<const uint8_t> bytes);
 
 } // namespace glyptos

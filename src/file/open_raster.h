@@ -23,8 +23,8 @@ bool isOpenRaster(const std::filesystem::path& file);
 
 /// Reads a file. Fails with one sentence when it is damaged, unsafe or over a limit; blends and filters that
 /// are not known are left out and noted.
-Result<OpenRaster> readOpenRaster(const std::filesystem::path& file,
-                                  const std::atomic<bool>* cancel = nullptr);
+[[nodiscard]] Result<OpenRaster> readOpenRaster(const std::filesystem::path& file,
+                                                const std::atomic<bool>* cancel = nullptr);
 
 /// The file as a release with one screen piece of its size, so that it can be rendered as it stands.
 Result<ReleasePtr> releaseOf(const OpenRaster& raster, const std::string& name);
@@ -34,9 +34,9 @@ Layer asGroup(const OpenRaster& raster, const std::string& name, const Rect& are
 
 /// Writes one panel with its bleed: each layer as its own pixels at `pxPerUnit`, groups as stacks, and the
 /// flattened picture. Returns one sentence for each thing that OpenRaster cannot hold.
-Result<std::vector<std::string>> writeOpenRaster(Renderer& renderer, const ReleasePtr& release,
-                                                 const PanelRef& panel, double pxPerUnit,
-                                                 const std::filesystem::path& file,
-                                                 const std::atomic<bool>* cancel = nullptr);
+[[nodiscard]] Result<std::vector<std::string>> writeOpenRaster(Renderer& renderer, const ReleasePtr& release,
+                                                               const PanelRef& panel, double pxPerUnit,
+                                                               const std::filesystem::path& file,
+                                                               const std::atomic<bool>* cancel = nullptr);
 
 } // namespace glyptos

@@ -14,7 +14,7 @@ struct Ornament {
 };
 
 /// Reads an SVG file with a <title> and one <path>. Fails with a sentence that names the file.
-Result<Ornament> readOrnament(const std::filesystem::path& file);
+[[nodiscard]] Result<Ornament> readOrnament(const std::filesystem::path& file);
 
 /// Those in data/ornaments, by name. What cannot be read is left out.
 const std::vector<Ornament>& shippedOrnaments();

@@ -15,9 +15,9 @@ using FormList = std::vector<std::shared_ptr<const Form>>;
 Result<FormList> shippedForms();
 
 /// Saves all of the release but sources that nothing in it shows, atomically.
-Result<void> saveProject(const Release& release, const std::filesystem::path& file);
+[[nodiscard]] Result<void> saveProject(const Release& release, const std::filesystem::path& file);
 
 /// Opens a project. Any failure is one sentence that says what is wrong with which file.
-Result<ReleasePtr> openProject(const std::filesystem::path& file, const FormList& forms);
+[[nodiscard]] Result<ReleasePtr> openProject(const std::filesystem::path& file, const FormList& forms);
 
 } // namespace glyptos

@@ -29,6 +29,7 @@ bool suitsStart(const Panel& panel);
 
 /// The composition on a panel, in front of what is there, as large as the panel's shorter side; its colours
 /// join the palette. A grid of the same release for several panels shares them.
-ReleasePtr withStart(const ReleasePtr& release, const PanelRef& panel, const StartingComposition& start);
+[[nodiscard]] ReleasePtr withStart(const ReleasePtr& release, const PanelRef& panel,
+                                   const StartingComposition& start);
 
 } // namespace glyptos

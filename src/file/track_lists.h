@@ -34,7 +34,7 @@ Result<TrackList> tracksFromCue(std::string_view text, const std::string& name);
 
 /// A text file of one of these kinds, told by its ending and then by its content; text that is not UTF-8 is
 /// taken to be Latin-1.
-Result<TrackList> readTrackList(const std::filesystem::path& file);
+[[nodiscard]] Result<TrackList> readTrackList(const std::filesystem::path& file);
 
 /// Titles and lengths from the tags of audio files (WAV, AIFF, FLAC, MP3, Ogg, …), in the order of their disc
 /// and track numbers, then of their names. Files that are none are told in the notes; fails when all are.

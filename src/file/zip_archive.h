@@ -19,14 +19,14 @@ class ZipReader {
   public:
     /// Fails with what is wrong, as the end of a sentence ("it is not a Glyptos release, or it is cut short",
     /// where `kind` says what was hoped for).
-    static Result<ZipReader> open(const std::filesystem::path& file, const std::string& kind);
+    [[nodiscard]] static Result<ZipReader> open(const std::filesystem::path& file, const std::string& kind);
 
     bool has(const std::string& entry) const;
     /// All bytes of an entry, its checksum compared. Fails when it is missing, damaged or larger than `most`
     /// bytes.
-    Result<std::vector<uint8_t>> read(const std::string& entry, size_t most) const;
+    [[nodiscard]] Result<std::vector<uint8_t>> read(const std::string& entry, size_t most) const;
     /// The same as text.
-    Result<std::string> readText(const std::string& entry, size_t most) const;
+    [[nodiscard]] Result<std::string> readText(const std::string& entry, size_t most) const;
 
   private:
     struct Discard {
@@ -47,6 +47,6 @@ inline std::span<const uint8_t> bytesOf(std::string_view text) {
 }
 
 /// Writes an archive atomically. Dates are fixed, so that the same entries give the same file.
-Result<void> writeZip(const std::filesystem::path& file, const std::vector<ZipEntry>& entries);
+[[nodiscard]] Result<void> writeZip(const std::filesystem::path& file, const std::vector<ZipEntry>& entries);
 
 } // namespace glyptos

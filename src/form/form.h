@@ -127,14 +127,14 @@ struct Flat {
 };
 
 /// Reads a form from JSON text. `where` names it in messages; each says which entry is wrong and why.
-Result<Form> parseForm(std::string_view json, const std::string& where);
-Result<Form> loadForm(const std::filesystem::path& file);
+[[nodiscard]] Result<Form> parseForm(std::string_view json, const std::string& where);
+[[nodiscard]] Result<Form> loadForm(const std::filesystem::path& file);
 
 /// Works out a form. Fails on unknown parameters, values out of range, formulas that do not resolve, empty
 /// panels.
-Result<Flat> workOut(const Form& form, const ParameterValues& set = {});
+[[nodiscard]] Result<Flat> workOut(const Form& form, const ParameterValues& set = {});
 
 /// All forms of a folder, by group and name; the first that is wrong ends it.
-Result<std::vector<Form>> loadForms(const std::filesystem::path& folder);
+[[nodiscard]] Result<std::vector<Form>> loadForms(const std::filesystem::path& folder);
 
 } // namespace glyptos

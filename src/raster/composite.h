@@ -18,6 +18,9 @@ struct RowPlanes {
 /// Error against the formula in double: at most 4 ULP of 1.0 a channel.
 void blendRow(BlendMode mode, RowPlanes backdrop, const RowPlanes& source, float opacity, size_t n);
 
+/// The same with n interleaved straight RGBA pixels, 255 to 1.0, as the source.
+void blendRow(BlendMode mode, RowPlanes backdrop, const uint8_t* straight, float opacity, size_t n);
+
 /// n interleaved straight RGBA pixels to premultiplied planes, 255 or 65535 to 1.0. The planes need not be
 /// aligned.
 void unpackRow(const uint8_t* straight, RowPlanes out, size_t n);

@@ -14,14 +14,14 @@ Rect boundsOf(const Release& release, const PanelRef& panel, const std::vector<s
 
 /// Each layer moved so that the named edge or middle of its bounds is that of `to`. Locked layers and fills
 /// stay.
-ReleasePtr withAligned(const ReleasePtr& release, const PanelRef& panel,
-                       const std::vector<std::string>& layers, AlignEdge edge, const Rect& to,
-                       ParagraphCache& paragraphs);
+[[nodiscard]] ReleasePtr withAligned(const ReleasePtr& release, const PanelRef& panel,
+                                     const std::vector<std::string>& layers, AlignEdge edge, const Rect& to,
+                                     ParagraphCache& paragraphs);
 
 /// The layers moved so that the gaps between them are equal and the outermost touch the edges of `over`; in
 /// the order in which their middles lie. Fewer than three layers stay unless `over` is not their own bounds.
-ReleasePtr withSpread(const ReleasePtr& release, const PanelRef& panel,
-                      const std::vector<std::string>& layers, bool across, const Rect& over,
-                      ParagraphCache& paragraphs);
+[[nodiscard]] ReleasePtr withSpread(const ReleasePtr& release, const PanelRef& panel,
+                                    const std::vector<std::string>& layers, bool across, const Rect& over,
+                                    ParagraphCache& paragraphs);
 
 } // namespace glyptos

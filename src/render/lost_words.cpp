@@ -12,7 +12,7 @@ namespace {
 double inkHeight(const TextContent& text, const Layer& layer, const Release& release,
                  ParagraphCache& paragraphs) {
     TextSpec spec = resolvedText(text, release);
-    spec.text = text.capitals ? "X" : "x";
+    spec.text.assign(1, text.capitals ? 'X' : 'x');
     spec.measure = 0;
     return paragraphs.get(spec)->ink.h * layer.placement.scaleY;
 }

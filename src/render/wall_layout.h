@@ -15,11 +15,11 @@ Rect wallArea(const Release& release, ParagraphCache& paragraphs);
 
 /// Those things, or all when there are none, in rows without gaps of more than `gap` px, by their order from
 /// the back; a group goes as one.
-ReleasePtr withRows(const ReleasePtr& release, const std::vector<std::string>& layers, double gap,
-                    ParagraphCache& paragraphs);
+[[nodiscard]] ReleasePtr withRows(const ReleasePtr& release, const std::vector<std::string>& layers,
+                                  double gap, ParagraphCache& paragraphs);
 
 /// The thing put in front of the others, moved so that its middle is where nothing is covered.
-ReleasePtr withPinned(const ReleasePtr& release, Layer layer, ParagraphCache& paragraphs,
-                      std::string* newId = nullptr);
+[[nodiscard]] ReleasePtr withPinned(const ReleasePtr& release, Layer layer, ParagraphCache& paragraphs,
+                                    std::string* newId = nullptr);
 
 } // namespace glyptos

@@ -326,9 +326,24 @@ class ArrangingTest : public QObject {
         // The cover cannot show the sleeve that shows it.
         t->document().selectPanel(cover);
         Q_EMIT echoes->aboutToShow();
-        for (QAction* a : echoes->actions())
-            if (a->menu()->title() != "Digital cover") a->menu()->actions().front()->trigger();
-        QVERIFY(t->layers().size() == 3 || t->layer("Echo of 12-inch sleeve, Back"));
+        const auto echoOf = [&](const QString& piece, const QString& panel) -> QAction* {
+            for (QAction* a : echoes->actions())
+                for (QAction* b : a->menu()->actions())
+                    if (a->menu()->title() == piece && b->text() == panel) return b;
+            return nullptr;
+        };
+        QSignalSpy refused(&t->document(), &Document::refused);
+        for (const char* panel : {"Front", "Whole flat"}) {
+            QAction* echo = echoOf("12-inch sleeve", panel);
+            QVERIFY2(echo, panel);
+            echo->trigger();
+            QCOMPARE(t->layers().size(), size_t(3));
+        }
+        QCOMPARE(refused.size(), 2);
+        // Its back shows nothing of the cover, so that is allowed.
+        echoOf("12-inch sleeve", "Back")->trigger();
+        QCOMPARE(t->layers().size(), size_t(4));
+        QCOMPARE(refused.size(), 2);
     }
 };
 

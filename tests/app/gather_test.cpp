@@ -1,5 +1,6 @@
 // Gather in the real window: search, facets, relatives, the drawer and its line, the wall, drags to a piece,
 // colours that are followed, credits, framing, tracks and a new release from a composition.
+#include "app/gather/add_sources.h"
 #include "app/gather/wall_pane.h"
 #include "release/edits/palette_edits.h"
 #include "release/placing.h"
@@ -59,7 +60,7 @@ class GatherTest : public QObject {
         t->window->crate().add({pictures->path()});
         QVERIFY(t->settle([&] { return t->window->crate().shelf()->entries().size() == 4; }));
     }
-    void show(GatherView::Place place) {
+    void show(GatherPlace place) {
         t->window->showStep(Step::Gather);
         gather().showPlace(place);
         QVERIFY(t->settle());
@@ -70,15 +71,15 @@ class GatherTest : public QObject {
         return out;
     }
     void choose(const QString& name) {
-        for (const EntryPtr& e : gather().crateGrid()->entries())
-            if (QString::fromStdString(e->name()) == name) gather().crateGrid()->choose(e->id);
-        QVERIFY(gather().crateGrid()->current());
+        for (const EntryPtr& e : gather().pictures()->crateGrid()->entries())
+            if (QString::fromStdString(e->name()) == name) gather().pictures()->crateGrid()->choose(e->id);
+        QVERIFY(gather().pictures()->crateGrid()->current());
     }
     void type(const QString& words) {
-        gather().searchField()->setFocus();
-        gather().searchField()->selectAll();
-        if (words.isEmpty()) QTest::keyClick(gather().searchField(), Qt::Key_Delete);
-        typeText(gather().searchField(), words);
+        gather().bar()->searchField()->setFocus();
+        gather().bar()->searchField()->selectAll();
+        if (words.isEmpty()) QTest::keyClick(gather().bar()->searchField(), Qt::Key_Delete);
+        typeText(gather().bar()->searchField(), words);
         t->settle();
     }
     QAbstractButton* button(const QString& name) {
@@ -100,56 +101,57 @@ class GatherTest : public QObject {
 
     void wordsAndFacetsNarrow() {
         fillCrate();
-        show(GatherView::CratePlace);
-        QCOMPARE(gather().crateGrid()->entries().size(), size_t(4));
+        show(GatherPlace::Crate);
+        QCOMPARE(gather().pictures()->crateGrid()->entries().size(), size_t(4));
         type("rus");
-        QCOMPARE(names(gather().crateGrid()).size(), 2);
+        QCOMPARE(names(gather().pictures()->crateGrid()).size(), 2);
         type("two");
-        QCOMPARE(names(gather().crateGrid()), QStringList{"Rust two"});
+        QCOMPARE(names(gather().pictures()->crateGrid()), QStringList{"Rust two"});
         type("");
         button("Tall")->click();
         t->settle();
-        QCOMPARE(names(gather().crateGrid()), QStringList{"Lantern room"});
+        QCOMPARE(names(gather().pictures()->crateGrid()), QStringList{"Lantern room"});
         button("Show all")->click();
         t->settle();
         button("Texture")->click();
         t->settle();
-        QCOMPARE(gather().crateGrid()->entries().size(), size_t(2));
+        QCOMPARE(gather().pictures()->crateGrid()->entries().size(), size_t(2));
         type("gannet");
-        QVERIFY(gather().crateGrid()->entries().empty());
+        QVERIFY(gather().pictures()->crateGrid()->entries().empty());
     }
 
     void relativesComeFirst() {
         fillCrate();
-        show(GatherView::CratePlace);
+        show(GatherPlace::Crate);
         choose("Rust");
         button("Show what is like it")->click();
         t->settle();
-        QCOMPARE(names(gather().crateGrid()).mid(0, 2), (QStringList{"Rust", "Rust two"}));
+        QCOMPARE(names(gather().pictures()->crateGrid()).mid(0, 2), (QStringList{"Rust", "Rust two"}));
         QSlider* colours = t->find<QSlider>("Colours");
         colours->setValue(100);
         t->find<QSlider>("Lines")->setValue(0);
         t->settle();
-        QCOMPARE(names(gather().crateGrid())[2], QStringLiteral("Lantern room")); // warmer than the harbour
+        QCOMPARE(names(gather().pictures()->crateGrid())[2],
+                 QStringLiteral("Lantern room")); // warmer than the harbour
     }
 
     void whatIsKnownIsKept() {
         fillCrate();
-        show(GatherView::CratePlace);
+        show(GatherPlace::Crate);
         choose("Harbour");
         enter(t->find<QLineEdit>("Maker"), "Orri Vane");
         enter(t->find<QLineEdit>("Tags"), "quay, rope");
         t->settle();
-        const std::string id = gather().crateGrid()->current()->id;
+        const std::string id = gather().pictures()->crateGrid()->current()->id;
         QCOMPARE(t->window->crate().entry(id)->facts.maker, std::string("Orri Vane"));
         type("rope");
-        QCOMPARE(names(gather().crateGrid()), QStringList{"Harbour"});
+        QCOMPARE(names(gather().pictures()->crateGrid()), QStringList{"Harbour"});
         // It goes with the picture onto a piece, and what is changed later follows.
         button("Place on Digital cover")->click();
         QVERIFY(t->settle([&] { return !t->document().release()->sources.empty(); }));
         QCOMPARE(t->document().release()->sources[0]->facts.maker, std::string("Orri Vane"));
         QCOMPARE(t->layers()[0]->name, std::string("Harbour"));
-        show(GatherView::CratePlace);
+        show(GatherPlace::Crate);
         choose("Harbour");
         enter(t->find<QLineEdit>("Maker"), "Maud Skerry");
         t->settle();
@@ -157,13 +159,13 @@ class GatherTest : public QObject {
     }
 
     void theDrawerIsTakenFromWithItsCredit() {
-        show(GatherView::DrawerPlace);
-        QVERIFY(t->settle([&] { return gather().drawerGrid()->entries().size() >= 80; }));
+        show(GatherPlace::Drawer);
+        QVERIFY(t->settle([&] { return gather().pictures()->drawerGrid()->entries().size() >= 80; }));
         type("rust");
-        QVERIFY(gather().drawerGrid()->entries().size() >= 3);
-        for (const EntryPtr& e : gather().drawerGrid()->entries())
-            if (e->facts.licence == "Harbour Credit") gather().drawerGrid()->choose(e->id);
-        const EntryPtr entry = gather().drawerGrid()->current();
+        QVERIFY(gather().pictures()->drawerGrid()->entries().size() >= 3);
+        for (const EntryPtr& e : gather().pictures()->drawerGrid()->entries())
+            if (e->facts.licence == "Harbour Credit") gather().pictures()->drawerGrid()->choose(e->id);
+        const EntryPtr entry = gather().pictures()->drawerGrid()->current();
         QVERIFY(entry);
         button("Take it into the crate")->click();
         QVERIFY(t->settle([&] { return t->window->crate().entry(entry->id) != nullptr; }));
@@ -174,8 +176,8 @@ class GatherTest : public QObject {
     }
 
     void aBadLineIsCopedWith() {
-        show(GatherView::DrawerPlace);
-        QVERIFY(t->settle([&] { return !gather().drawerGrid()->entries().empty(); }));
+        show(GatherPlace::Drawer);
+        QVERIFY(t->settle([&] { return !gather().pictures()->drawerGrid()->entries().empty(); }));
         t->window->crate().setLine(AgencyLine::Offline);
         type("sea");
         QVERIFY(button("Try again"));
@@ -183,10 +185,10 @@ class GatherTest : public QObject {
         button("Try again")->click();
         t->settle();
         QVERIFY(!button("Try again"));
-        QVERIFY(!gather().drawerGrid()->entries().empty());
+        QVERIFY(!gather().pictures()->drawerGrid()->entries().empty());
         t->window->crate().setLine(AgencyLine::Failing);
-        gather().drawerGrid()->choose(gather().drawerGrid()->entries()[0]->id);
-        const std::string id = gather().drawerGrid()->current()->id;
+        gather().pictures()->drawerGrid()->choose(gather().pictures()->drawerGrid()->entries()[0]->id);
+        const std::string id = gather().pictures()->drawerGrid()->current()->id;
         for (int i = 0; i < 3 && !t->window->crate().entry(id); ++i) { // it fails every other time
             button("Take it into the crate")->click();
             t->settle();
@@ -195,18 +197,19 @@ class GatherTest : public QObject {
         t->window->crate().setLine(AgencyLine::Slow);
         type("");
         type("fog"); // the window goes on while it is asked, and only the last question is answered
-        QVERIFY(t->settle([&] { return names(gather().drawerGrid()).join(' ').contains("Fog"); }));
+        QVERIFY(
+            t->settle([&] { return names(gather().pictures()->drawerGrid()).join(' ').contains("Fog"); }));
     }
 
     void picturesArePinnedAndArranged() {
         fillCrate();
-        show(GatherView::CratePlace);
+        show(GatherPlace::Crate);
         gather().setWallBeside(true);
         t->settle();
         QVERIFY(gather().isWallShown());
         t->drop(*gather().wall(), {file("harbour.jpg")}, QPoint(120, 120));
         QVERIFY(t->settle([&] { return stackOf(*t->document().release(), wallPanel()).size() == 1; }));
-        QTest::keyClick(gather().crateGrid(), Qt::Key_A, Qt::ControlModifier);
+        QTest::keyClick(gather().pictures()->crateGrid(), Qt::Key_A, Qt::ControlModifier);
         QTest::keyClick(&gather(), Qt::Key_W);
         QVERIFY(t->settle([&] { return stackOf(*t->document().release(), wallPanel()).size() == 5; }));
         auto areas = gather().wall()->pinned();
@@ -229,7 +232,7 @@ class GatherTest : public QObject {
 
     void fromTheWallToAPiece() {
         photo("rust.jpg", {180, 70, 30}, 500, 500);
-        show(GatherView::WallPlace);
+        show(GatherPlace::Wall);
         t->drop(*gather().wall(), {file("rust.jpg")}, QPoint(300, 200));
         QVERIFY(t->settle([&] { return stackOf(*t->document().release(), wallPanel()).size() == 1; }));
         WallBench* wall = gather().wall();
@@ -278,7 +281,7 @@ class GatherTest : public QObject {
 
     void layersFollowThePalette() {
         fillCrate();
-        show(GatherView::CratePlace);
+        show(GatherPlace::Crate);
         choose("Rust");
         button("Keep them in the palette")->click();
         const auto palette = t->document().release()->palette;
@@ -302,7 +305,7 @@ class GatherTest : public QObject {
                 break;
             }
         QCOMPARE(t->find(id)->as<TextContent>()->colour.swatch, palette[1].id);
-        show(GatherView::ColoursPlace);
+        show(GatherPlace::Colours);
         t->document().edit("Change",
                            withSwatchColour(t->document().release(), palette[1].id, {0, 0.5f, 0, 1}));
         QVERIFY(t->find(id)->as<TextContent>()->colour == Ink({0, 0.5f, 0, 1}, palette[1].id));
@@ -311,7 +314,7 @@ class GatherTest : public QObject {
     }
 
     void palettesAreReadAndWritten() {
-        show(GatherView::ColoursPlace);
+        show(GatherPlace::Colours);
         std::ofstream(file("in.txt").toStdString()) << "30 122 108 low water\n217 211 198 salt\n";
         gather().colours()->readFrom(file("in.txt"));
         QCOMPARE(t->document().release()->palette.size(), size_t(2));
@@ -330,7 +333,7 @@ class GatherTest : public QObject {
 
     void theColoursOfTheSet() {
         t->putBox("Box", {0, 0, 3000, 3000}, {0.1f, 0.4f, 0.7f, 1});
-        show(GatherView::ColoursPlace);
+        show(GatherPlace::Colours);
         button("From the set")->click();
         QVERIFY(t->settle([&] { return !t->document().release()->palette.empty(); }));
         bool found = false;
@@ -343,7 +346,7 @@ class GatherTest : public QObject {
         photo("harbour.jpg", {40, 90, 160}, 500, 500);
         t->window->bringIn({file("harbour.jpg")});
         QVERIFY(t->settle([&] { return t->layers().size() == 1; }));
-        show(GatherView::CreditsPlace);
+        show(GatherPlace::Credits);
         CreditsModel* model = gather().credits()->model();
         QCOMPARE(model->rowCount(), 1);
         QCOMPARE(model->data(model->index(0, CreditsModel::Maker), Qt::DisplayRole).toString(),
@@ -484,11 +487,11 @@ class GatherTest : public QObject {
     }
 
     void whatIsPastedIsInTheCrate() {
-        show(GatherView::CratePlace);
+        show(GatherPlace::Crate);
         QImage image(40, 30, QImage::Format_RGB32);
         image.fill(QColor(200, 40, 30));
         QGuiApplication::clipboard()->setImage(image);
-        QVERIFY(gather().paste());
+        QVERIFY(gather().bar()->adding()->paste());
         QVERIFY(t->settle([&] { return t->window->crate().shelf()->entries().size() == 1; }));
         QCOMPARE(t->window->crate().shelf()->entries()[0]->mainColour, ColourFamily::Red);
     }
@@ -508,7 +511,7 @@ class GatherTest : public QObject {
     void theWallIsWritten() {
         t->document().edit("Pin", withLayer(t->document().release(), wallPanel(),
                                             pinnedColour({1, 0, 0, 1}, "red", {30000, 30000})));
-        show(GatherView::WallPlace);
+        show(GatherPlace::Wall);
         for (const char* name : {"wall.png", "wall.pdf"}) {
             QSignalSpy written(gather().wallPane(), &WallPane::written);
             gather().wallPane()->writeTo(file(name));

@@ -119,7 +119,8 @@ class CliTest : public QObject {
             if (form->id == "digital-cover" || form->id == "sleeve-7") r = *withPiece(r, form);
         Layer layer;
         layer.content = PictureContent{source->id, {0, 0, 1, 1}};
-        for (const PiecePtr& piece : r->pieces)
+        const auto pieces = r->pieces;
+        for (const PiecePtr& piece : pieces)
             r = withLayer(withSource(r, source), {piece->id, "front"}, layer);
         QVERIFY(saveProject(*r, at("torn.glyptos").toStdString()));
         const QList<QStringList> ways{

@@ -3,6 +3,7 @@
 #include "support/pictures.h"
 #include "support/register.h"
 
+#include <QRegularExpression>
 #include <QTemporaryDir>
 #include <thread>
 
@@ -42,8 +43,16 @@ class AgencyTest : public QObject {
     void wordsFindWhatIsMeant() {
         const auto found = agency->find("rope", {}).value().entries;
         QVERIFY(found.size() >= 2);
-        for (const EntryPtr& e : found)
-            QVERIFY(QString::fromStdString(e->facts.title + e->facts.tags.front()).contains("ope"));
+        const auto told = [](const CrateEntry& e) {
+            QString words = QString::fromStdString(e.facts.title + ' ' + e.facts.maker + ' ' + e.facts.notes);
+            for (const std::string& tag : e.facts.tags) words += ' ' + QString::fromStdString(tag);
+            return words.contains(QRegularExpression("\\brope", QRegularExpression::CaseInsensitiveOption));
+        };
+        size_t meant = 0;
+        const auto all = agency->find("", {}).value().entries;
+        for (const EntryPtr& e : all) meant += told(*e);
+        QCOMPARE(found.size(), meant); // all of them and no others
+        for (const EntryPtr& e : found) QVERIFY2(told(*e), e->facts.title.c_str());
     }
 
     void relativesOfALighthouseAreLighthouses() {

@@ -376,7 +376,7 @@ class ProjectTest : public QObject {
         for (const int side : {10, 11, 12, 13, 14})
             release = withSource(
                 release, importBytes(pngOf(side, side, grey), std::to_string(side) + ".png").value().source);
-        const auto& s = release->sources;
+        const auto s = release->sources;
         release = withLayer(release, frontOf(release), layerOf("One", PictureContent{s[0]->id}));
         release = withNewTake(release, release->pieces[0]->id);
         release = withoutLayer(release, frontOf(release),

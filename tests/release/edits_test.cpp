@@ -1,5 +1,6 @@
 #include "release/edits/edits.h"
 
+#include "file/release_json/release_json.h"
 #include "release/edits/palette_edits.h"
 #include "release/history.h"
 #include "support/pictures.h"
@@ -195,38 +196,47 @@ class EditsTest : public QObject {
     }
 
     void fiveHundredRandomEditsReplay() {
-        // Going all the way back and forth again gives the same releases, node for node.
+        // Edits are functions: done again from the same beginning they give the same releases, and none of
+        // them has touched a release that was there before it.
         QRandomGenerator random(3);
-        ReleasePtr r = withNamed(screenRelease(10, 10), {"a", "b", "c"});
-        History h(r);
-        std::vector<ReleasePtr> seen{r};
-        for (int i = 0; i < 500; ++i) {
-            const Stack& stack = stackOf(*h.current(), frontOf(r));
-            const std::string id = stack.empty() ? "" : stack[random.bounded(quint32(stack.size()))]->id;
-            ReleasePtr next;
-            switch (random.bounded(5)) {
-            case 0:
-                next = withDuplicate(h.current(), frontOf(r), id);
-                break;
-            case 1:
-                next = stack.size() > 2 ? withoutLayer(h.current(), frontOf(r), id) : h.current();
-                break;
-            case 2:
-                next = withMovedLayer(h.current(), frontOf(r), id, {}, random.bounded(6u));
-                break;
-            case 3:
-                next = *withGrouped(h.current(), frontOf(r), {id});
-                break;
-            default:
-                next = withChangedLayer(h.current(), frontOf(r), id,
-                                        [&](Layer& l) { l.opacity = random.generateDouble(); });
-            }
+        const ReleasePtr start = withNamed(screenRelease(10, 10), {"a", "b", "c"});
+        const PanelRef front = frontOf(start);
+        History h(start);
+        std::vector<std::function<ReleasePtr(const ReleasePtr&)>> edits;
+        std::vector<std::string> seen{releaseToJson(*start)};
+        while (edits.size() < 500) {
+            const Stack& stack = stackOf(*h.current(), front);
+            const std::string id = stack[random.bounded(quint32(stack.size()))]->id;
+            const quint32 kind = random.bounded(5u), index = random.bounded(6u);
+            const double opacity = random.generateDouble();
+            if (kind == 1 && stack.size() <= 2) continue;
+            const auto edit = [=](const ReleasePtr& r) {
+                switch (kind) {
+                case 0:
+                    return withDuplicate(r, front, id);
+                case 1:
+                    return withoutLayer(r, front, id);
+                case 2:
+                    return withMovedLayer(r, front, id, {}, index);
+                case 3:
+                    return *withGrouped(r, front, {id});
+                default:
+                    return withChangedLayer(r, front, id, [&](Layer& l) { l.opacity = opacity; });
+                }
+            };
+            const ReleasePtr next = edit(h.current());
             if (next == h.current()) continue;
             h.push("edit", next);
-            seen.push_back(next);
+            edits.push_back(edit);
+            seen.push_back(releaseToJson(*next));
         }
-        for (size_t i = seen.size(); i-- > 0; h.undo()) QVERIFY(h.current() == seen[i]);
-        for (size_t i = 0; i < seen.size(); ++i, h.redo()) QVERIFY(h.current() == seen[i]);
+        ReleasePtr again = start;
+        for (size_t i = 0; i < edits.size(); ++i) {
+            again = edits[i](again);
+            QCOMPARE(releaseToJson(*again), seen[i + 1]);
+        }
+        for (size_t i = seen.size(); i-- > 0; h.undo()) QCOMPARE(releaseToJson(*h.current()), seen[i]);
+        for (size_t i = 0; i < seen.size(); ++i, h.redo()) QCOMPARE(releaseToJson(*h.current()), seen[i]);
     }
 };
 

@@ -1,5 +1,6 @@
 #include "app/bench/bench_bar.h"
 
+#include "app/session/words.h"
 #include "app/widgets/form_rows.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
@@ -10,10 +11,6 @@
 
 namespace glyptos {
 namespace {
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 QString wayWord(Reference::Way way) {
     switch (way) {

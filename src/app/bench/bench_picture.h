@@ -23,8 +23,10 @@ class BenchPicture : public QObject {
         , service_(service) {}
 
     /// Asks for what can be seen in `window`, in device px from the scene's origin. When the last rendering
-    /// was late, a coarse one comes first. An empty scene clears at once.
-    void request(const SceneAt& sceneAt, double pxPerUnit, const QRect& window);
+    /// was late, a coarse one comes first. An empty scene clears at once. `changed`, in units: the part that
+    /// looks otherwise than in the request before; only that is rendered where the rest is shown already.
+    void request(const SceneAt& sceneAt, double pxPerUnit, const QRect& window,
+                 const std::optional<Rect>& changed = std::nullopt);
     void clear();
     /// True when what was last asked for is shown in full.
     bool isWhole() const { return whole_; }
@@ -41,14 +43,19 @@ class BenchPicture : public QObject {
     void arrived(); ///< another picture is shown, perhaps a coarse one
 
   private:
-    void ask(QObject* requester, int urgency, const SceneAt& sceneAt, double pxPerUnit, const QRect& window,
-             bool whole);
+    void askCoarse(const SceneAt& sceneAt, double pxPerUnit, const QRect& window);
+    void show(QImage image, const IntRect& area, double pxPerUnit);
+    void patch(const QImage& part, const IntRect& area);
+    /// What has to be rendered of `seen`, so that with what is shown already all of it is as it should be.
+    IntRect toRender(const IntRect& seen, double pxPerUnit, const std::optional<Rect>& changed);
 
     RenderService& service_;
     QObject coarse_;
     QImage image_;
     double pxPerUnit_ = 1;
-    Vec2 corner_; ///< of the image from the origin, device px at pxPerUnit_
+    IntRect area_; ///< of the image, device px from the scene's origin at pxPerUnit_
+    /// Of the picture that is shown: all that has changed since it was asked for. No value: everything.
+    std::optional<Rect> stale_;
     QElapsedTimer since_;
     uint64_t asked_ = 0, shown_ = 0;
     bool whole_ = false, late_ = false;

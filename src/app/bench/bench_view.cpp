@@ -54,20 +54,33 @@ void BenchView::setDocument(Document* document) {
 }
 
 void BenchView::refresh() {
-    if (fitted_ && isSheet()) zoomToFit(); // a free space would shrink while something is dragged outwards
-    requestPicture();
+    // A free space would shrink while something is dragged outwards.
+    if (fitted_ && isSheet() && fit()) return showMoved();
+    requestChanged();
     update();
+}
+
+/// Takes the scale and place at which all of the extent is seen; whether they are others than before.
+bool BenchView::fit() {
+    const Rect area = extent();
+    if (area.empty() || width() < 10) return false;
+    const double roomX = std::max(40.0, width() - kRuler - 2 * kMargin),
+                 roomY = std::max(40.0, height() - kRuler - 2 * kMargin);
+    const double scale = std::min(roomX / area.w, roomY / area.h);
+    const Vec2 origin{std::round(kRuler + (width() - kRuler) / 2.0 - area.centre().x * scale),
+                      std::round(kRuler + (height() - kRuler) / 2.0 - area.centre().y * scale)};
+    const bool moved = std::exchange(scale_, scale) != scale,
+               shifted = !(std::exchange(origin_, origin) == origin);
+    return moved || shifted;
 }
 
 void BenchView::zoomToFit() {
     fitted_ = true;
-    const Rect area = extent();
-    if (area.empty() || width() < 10) return;
-    const double roomX = std::max(40.0, width() - kRuler - 2 * kMargin),
-                 roomY = std::max(40.0, height() - kRuler - 2 * kMargin);
-    scale_ = std::min(roomX / area.w, roomY / area.h);
-    origin_ = {std::round(kRuler + (width() - kRuler) / 2.0 - area.centre().x * scale_),
-               std::round(kRuler + (height() - kRuler) / 2.0 - area.centre().y * scale_)};
+    (void)fit();
+    showMoved();
+}
+
+void BenchView::showMoved() {
     requestPicture();
     Q_EMIT zoomChanged();
     Q_EMIT viewMoved();
@@ -99,10 +112,7 @@ void BenchView::zoomTo(double scale, QPointF about) {
     scale_ = std::clamp(scale, smallest, largest);
     origin_ = {about.x() - at.x * scale_, about.y() - at.y * scale_};
     fitted_ = false;
-    requestPicture();
-    Q_EMIT zoomChanged();
-    Q_EMIT viewMoved();
-    update();
+    showMoved();
 }
 
 void BenchView::setKey(const LineKey& key) {
@@ -118,17 +128,33 @@ void BenchView::setRulerUnit(RulerUnit unit) {
 
 /// Until the new picture is there the last one is shown, moved and scaled to fit.
 void BenchView::requestPicture() {
+    requested_ = nullptr;
+    requestChanged();
+}
+
+std::optional<Rect> BenchView::changedSince(const ReleasePtr&) const {
+    return std::nullopt;
+}
+
+void BenchView::requestChanged() {
     if (!document_ || !isVisible() || width() < 2) return;
-    requestOf(picture_, [this](double scale) { return sceneAt(scale); });
+    const bool same = requested_ && requestedPanel_ == document_->panel();
+    const std::optional<Rect> changed = same ? changedSince(requested_) : std::nullopt;
+    requested_ = document_->shown();
+    requestedPanel_ = document_->panel();
+    requestOf(
+        picture_, [this](double scale) { return sceneAt(scale); }, changed);
     requestMore();
 }
 
-void BenchView::requestOf(BenchPicture& picture, const BenchPicture::SceneAt& sceneAt) const {
+void BenchView::requestOf(BenchPicture& picture, const BenchPicture::SceneAt& sceneAt,
+                          const std::optional<Rect>& changed) const {
     const double ratio = devicePixelRatioF();
     // Whole device pixels, so that the finished picture lies exactly on the screen's pixels.
     const QPoint origin(int(std::lround(origin_.x * ratio)), int(std::lround(origin_.y * ratio)));
     picture.request(sceneAt, scale_ * ratio,
-                    {-origin, QSize(int(std::ceil(width() * ratio)), int(std::ceil(height() * ratio)))});
+                    {-origin, QSize(int(std::ceil(width() * ratio)), int(std::ceil(height() * ratio)))},
+                    changed);
 }
 
 /// The art on paper, with the one shadow that the bench allows.

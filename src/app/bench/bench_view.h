@@ -40,7 +40,8 @@ class BenchView : public QWidget {
     /// Colour of the art under a point of the widget; invalid where no art is shown.
     virtual QColor colourAt(QPointF p) const;
     /// Asks for a rendering of what can be seen now.
-    void requestOf(BenchPicture& picture, const BenchPicture::SceneAt& sceneAt) const;
+    void requestOf(BenchPicture& picture, const BenchPicture::SceneAt& sceneAt,
+                   const std::optional<Rect>& changed = std::nullopt) const;
     /// Takes over zoom, place and lines of another bench, as linked benches do.
     void follow(const BenchView& other);
 
@@ -84,12 +85,16 @@ class BenchView : public QWidget {
     void keyReleaseEvent(QKeyEvent* event) override;
     bool isPanning() const { return panning_; }
     void requestPicture();
+    /// Where the art looks otherwise than it did in `before`, in units; no value: anywhere.
+    virtual std::optional<Rect> changedSince(const ReleasePtr& before) const;
 
     Engine& engine_;
     RenderService& service_;
     Document* document_ = nullptr;
 
   private:
+    [[nodiscard]] bool fit();
+    void showMoved();
     void moveBy(Vec2 way);
     void zoomTo(double scale, QPointF about);
     /// Device-independent px a unit at which a pixel of the piece is one of the screen.
@@ -99,7 +104,10 @@ class BenchView : public QWidget {
     double unitsPerMark() const;
     double unitFactor() const;
 
+    void requestChanged();
     BenchPicture picture_;
+    ReleasePtr requested_; ///< that was last asked for
+    PanelRef requestedPanel_;
     double scale_ = 1;
     double wanted_ = 1; ///< scale that zooming has asked for, between rungs
     Vec2 origin_;

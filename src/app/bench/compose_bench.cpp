@@ -2,9 +2,11 @@
 
 #include "app/bench/side_bench.h"
 #include "app/session/engine.h"
+#include "app/session/words.h"
 #include "app/widgets/colours.h"
 #include "release/edits/edits.h"
 #include "release/edits/palette_edits.h"
+#include "render/changed_area.h"
 
 #include <QClipboard>
 #include <QGuiApplication>
@@ -41,6 +43,11 @@ Scene ComposeBench::sceneAt(double pxPerUnit) const {
     scene.inHand = document_->layer();
     const LayerPtr layer = document_->selectedLayer();
     return layer ? withMaskShown(std::move(scene), *layer, maskLook_) : scene;
+}
+
+std::optional<Rect> ComposeBench::changedSince(const ReleasePtr& before) const {
+    if (maskLook_ != MaskLook::Art) return std::nullopt;
+    return changedArea(before, document_->shown(), document_->panel(), paragraphs());
 }
 
 Rect ComposeBench::extent() const {
@@ -240,9 +247,7 @@ void ComposeBench::dragEnterEvent(QDragEnterEvent* event) {
 }
 
 void ComposeBench::dropEvent(QDropEvent* event) {
-    QStringList files;
-    for (const QUrl& url : event->mimeData()->urls())
-        if (url.isLocalFile()) files << url.toLocalFile();
+    const QStringList files = localFiles(*event->mimeData());
     if (!files.isEmpty()) Q_EMIT picturesArrived(files, fromView(event->position()));
     event->acceptProposedAction();
 }

@@ -68,6 +68,7 @@ class ComposeBench : public BenchView {
 
   protected:
     Scene sceneAt(double pxPerUnit) const override;
+    std::optional<Rect> changedSince(const ReleasePtr& before) const override;
     Rect extent() const override;
     void paintOverArt(QPainter& painter) override;
     void paintLines(QPainter& painter) override;

@@ -26,7 +26,7 @@ class ReferenceLens : public QObject {
     void release();
 
   private:
-    ReleasePtr withSplitAt(double x) const;
+    [[nodiscard]] ReleasePtr withSplitAt(double x) const;
 
     ComposeBench& bench_;
     BenchPicture picture_;

@@ -1,6 +1,7 @@
 #include "app/brief/tracks_sheet.h"
 
 #include "app/session/background.h"
+#include "app/session/words.h"
 #include "app/widgets/form_rows.h"
 #include "release/fields.h"
 #include "release/track_times.h"
@@ -13,14 +14,6 @@
 #include <QVBoxLayout>
 
 namespace glyptos {
-namespace {
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
-
-} // namespace
-
 TracksSheet::TracksSheet(QWidget* parent)
     : QDialog(parent) {
     setAttribute(Qt::WA_DeleteOnClose);

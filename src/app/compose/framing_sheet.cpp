@@ -2,6 +2,7 @@
 
 #include "app/figures/layer_section.h"
 #include "app/session/engine.h"
+#include "app/session/words.h"
 #include "app/widgets/form_rows.h"
 #include "app/widgets/theme.h"
 #include "crate/thumbnails.h"
@@ -18,10 +19,6 @@ namespace glyptos {
 namespace {
 
 constexpr double kMostTurn = 45, kMostZoom = 4;
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 /// The coarsest level with about 900 px, to paint beside the panel.
 QImage lookAt(const Pyramid& pyramid) {

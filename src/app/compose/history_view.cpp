@@ -2,6 +2,7 @@
 
 #include "app/session/document.h"
 #include "app/session/engine.h"
+#include "app/session/words.h"
 #include "app/widgets/theme.h"
 #include "release/edits/edits.h"
 
@@ -12,10 +13,6 @@ namespace {
 
 constexpr int kSide = 30; // px of a miniature
 constexpr int kMostMiniatures = 400;
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 } // namespace
 

@@ -1,6 +1,7 @@
 #include "app/compose/stack_view.h"
 
 #include "app/session/engine.h"
+#include "app/session/words.h"
 #include "app/widgets/layer_words.h"
 #include "app/widgets/theme.h"
 #include "release/edits/edits.h"
@@ -16,10 +17,6 @@ namespace glyptos {
 namespace {
 
 constexpr int kCard = 44, kGap = 5, kIndent = 16, kThumb = 32, kSide = 9;
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 } // namespace
 

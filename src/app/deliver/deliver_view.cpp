@@ -2,6 +2,7 @@
 
 #include "app/session/background.h"
 #include "app/session/engine.h"
+#include "app/session/words.h"
 #include "base/text.h"
 #include "file/atomic_file.h"
 #include "file/data_folder.h"
@@ -18,10 +19,6 @@
 
 namespace glyptos {
 namespace {
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 QString bytesText(uintmax_t n) {
     return n < 1'000'000 ? DeliverView::tr("%1 KB").arg(std::lround(double(n) / 1000))

@@ -1,5 +1,6 @@
 #include "app/gather/colours_view.h"
 
+#include "app/session/words.h"
 #include "app/widgets/colours.h"
 #include "app/widgets/form_rows.h"
 #include "app/widgets/theme.h"
@@ -19,10 +20,6 @@ namespace glyptos {
 namespace {
 
 constexpr int kCountSide = 360; // px of the longer side at which a piece is looked at for its colours
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 /// What a rendering shows, as a picture to count.
 Picture pictureFrom(const QImage& image) {

@@ -1,5 +1,6 @@
 #include "app/gather/credits_view.h"
 
+#include "app/session/words.h"
 #include "app/widgets/form_rows.h"
 #include "app/widgets/theme.h"
 #include "file/atomic_file.h"
@@ -12,10 +13,6 @@
 
 namespace glyptos {
 namespace {
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 QString names(const std::vector<std::string>& pieces) {
     QStringList out;

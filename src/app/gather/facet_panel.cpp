@@ -1,5 +1,6 @@
 #include "app/gather/facet_panel.h"
 
+#include "app/session/words.h"
 #include "app/widgets/form_rows.h"
 #include "app/widgets/theme.h"
 
@@ -8,10 +9,6 @@
 
 namespace glyptos {
 namespace {
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 QColor exampleOf(ColourFamily family) {
     constexpr const char* kColours[] = {"#c83a30", "#e08030", "#e8c840", "#58a050", "#2f8f88", "#3a68b8",

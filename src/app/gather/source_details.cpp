@@ -1,5 +1,6 @@
 #include "app/gather/source_details.h"
 
+#include "app/session/words.h"
 #include "app/widgets/colour_chip.h"
 #include "app/widgets/colours.h"
 #include "app/widgets/form_rows.h"
@@ -14,10 +15,6 @@ namespace glyptos {
 namespace {
 
 constexpr int kPreview = 150;
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 QString joinedTags(const std::vector<std::string>& tags) {
     QStringList out;

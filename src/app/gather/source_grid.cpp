@@ -1,5 +1,6 @@
 #include "app/gather/source_grid.h"
 
+#include "app/session/words.h"
 #include "app/widgets/theme.h"
 
 #include <QApplication>
@@ -16,10 +17,6 @@ namespace {
 
 constexpr int kCellWidth = 148, kPicture = 118, kWords = 38, kMargin = 10;
 constexpr int kCellHeight = kPicture + kWords + 10;
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 QString secondLine(const CrateEntry& e, bool used) {
     QString out = SourceGrid::tr(nameOf(e.facts.kind)).toLower();

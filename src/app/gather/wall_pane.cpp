@@ -3,6 +3,7 @@
 #include "app/hands/pick_options.h"
 #include "app/session/background.h"
 #include "app/session/engine.h"
+#include "app/session/words.h"
 #include "app/widgets/colours.h"
 #include "app/widgets/form_rows.h"
 #include "base/text.h"
@@ -26,10 +27,6 @@ namespace {
 constexpr double kPiece = 420; // px of the longer side of a pinned piece
 constexpr double kGap = 24;    // px between things in rows
 constexpr Ppi kPageResolution{150};
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 /// Answers with what is missing from it.
 Result<std::vector<MissingPicture>> write(PictureStore& pictures, Renderer& renderer,

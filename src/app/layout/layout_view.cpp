@@ -2,6 +2,7 @@
 
 #include "app/session/background.h"
 #include "app/session/engine.h"
+#include "app/session/words.h"
 #include "base/text.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
@@ -11,10 +12,6 @@
 
 namespace glyptos {
 namespace {
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 void clear(QLayout* layout) {
     while (QLayoutItem* item = layout->takeAt(0)) {

@@ -1,5 +1,6 @@
 #include "app/session/crate_service.h"
 
+#include "app/session/words.h"
 #include "crate/indexing.h"
 
 #include <QBuffer>
@@ -8,10 +9,6 @@ namespace glyptos {
 namespace {
 
 constexpr int kTryAgain = 3000, kCompany = 3000; // ms
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 std::vector<std::filesystem::path> asPaths(const QStringList& list) {
     std::vector<std::filesystem::path> out;

@@ -1,6 +1,7 @@
 #include "app/session/importer.h"
 
 #include "app/session/engine.h"
+#include "app/session/words.h"
 #include "base/text.h"
 #include "release/edits/edits.h"
 #include "release/edits/framing.h"
@@ -15,10 +16,6 @@ namespace glyptos {
 namespace {
 
 constexpr double kPinned = 420; // px of the longer side of what is pinned
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 /// Where a layer goes to be in front of the fills at the back of its stack and behind all else.
 size_t behindAllButFills(const Stack& stack, const std::string& moving) {

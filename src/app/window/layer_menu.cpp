@@ -2,19 +2,12 @@
 
 #include "app/compose/ghosts_sheet.h"
 #include "app/session/engine.h"
+#include "app/session/words.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
 #include "render/arrange.h"
 
 namespace glyptos {
-namespace {
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
-
-} // namespace
-
 LayerMenu::LayerMenu(Engine& engine, ComposeView& view, QWidget* parent)
     : QMenu(tr("&Layer"), parent)
     , engine_(engine)

@@ -1,6 +1,7 @@
 #include "app/window/main_window.h"
 
 #include "app/session/engine.h"
+#include "app/session/words.h"
 #include "app/widgets/theme.h"
 #include "app/window/preferences_sheet.h"
 #include "base/text.h"
@@ -26,10 +27,6 @@
 
 namespace glyptos {
 namespace {
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 constexpr int kLowScreen = 900; // px: where the set begins folded, so that the art has room
 constexpr QSize kFrame(12, 44); // about what a window's frame takes

@@ -2,20 +2,13 @@
 #include "app/window/main_window.h"
 
 #include "app/session/engine.h"
+#include "app/session/words.h"
 
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMessageBox>
 
 namespace glyptos {
-namespace {
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
-
-} // namespace
-
 void MainWindow::openFile(const QString& file) {
     leaveThen([this, file] {
         files_.open(QFileInfo(file).absoluteFilePath(), document_->release());

@@ -1,5 +1,6 @@
 #include "app/window/main_window.h"
 
+#include "app/session/words.h"
 #include "app/widgets/form_words.h"
 #include "app/widgets/theme.h"
 #include "app/window/preferences_sheet.h"
@@ -15,10 +16,6 @@ namespace glyptos {
 namespace {
 
 constexpr int kMostRecent = 8;
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 } // namespace
 

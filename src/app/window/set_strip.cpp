@@ -1,6 +1,7 @@
 #include "app/window/set_strip.h"
 
 #include "app/session/engine.h"
+#include "app/session/words.h"
 #include "app/widgets/theme.h"
 #include "release/credits.h"
 #include "release/fields.h"
@@ -261,9 +262,7 @@ void SetStrip::dragLeaveEvent(QDragLeaveEvent*) {
 void SetStrip::dropEvent(QDropEvent* event) {
     setTarget(nullptr);
     const PiecePtr piece = pieceAt(event->position().toPoint());
-    QStringList files;
-    for (const QUrl& url : event->mimeData()->urls())
-        if (url.isLocalFile()) files << url.toLocalFile();
+    const QStringList files = localFiles(*event->mimeData());
     if (!piece || files.isEmpty()) return event->ignore();
     event->acceptProposedAction();
     Q_EMIT picturesArrived(files, {piece->id, piece->flat->panels.back().id});

@@ -1,5 +1,6 @@
 #include "app/window/start_sheet.h"
 
+#include "app/session/words.h"
 #include "app/widgets/form_rows.h"
 #include "app/widgets/form_words.h"
 #include "release/edits/edits.h"
@@ -13,10 +14,6 @@ namespace glyptos {
 namespace {
 
 constexpr int kMiniature = 118, kColumns = 4;
-
-QString q(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 /// The words that a composition shows until the brief has its own.
 Brief exampleBrief() {

@@ -31,16 +31,16 @@ using Trouble = Error;
 
 using Data = std::span<const uint8_t>;
 
-Result<PictureInfo> inspectJpeg(Data bytes);
-Result<RawPicture> decodeJpeg(Data bytes, int reduce);
-Result<PictureInfo> inspectPng(Data bytes);
-Result<RawPicture> decodePng(Data bytes);
-Result<PictureInfo> inspectTiff(Data bytes);
-Result<RawPicture> decodeTiff(Data bytes);
-Result<PictureInfo> inspectWebp(Data bytes);
-Result<RawPicture> decodeWebp(Data bytes);
-Result<PictureInfo> inspectSvg(Data bytes);
-Result<RawPicture> decodeSvg(Data bytes, double scale);
+[[nodiscard]] Result<PictureInfo> inspectJpeg(Data bytes);
+[[nodiscard]] Result<RawPicture> decodeJpeg(Data bytes, int reduce);
+[[nodiscard]] Result<PictureInfo> inspectPng(Data bytes);
+[[nodiscard]] Result<RawPicture> decodePng(Data bytes);
+[[nodiscard]] Result<PictureInfo> inspectTiff(Data bytes);
+[[nodiscard]] Result<RawPicture> decodeTiff(Data bytes);
+[[nodiscard]] Result<PictureInfo> inspectWebp(Data bytes);
+[[nodiscard]] Result<RawPicture> decodeWebp(Data bytes);
+[[nodiscard]] Result<PictureInfo> inspectSvg(Data bytes);
+[[nodiscard]] Result<RawPicture> decodeSvg(Data bytes, double scale);
 
 /// Exif orientation 1…8 of a JPEG, PNG or WebP file; 1 when there is none or it cannot be read.
 int exifOrientation(Data bytes);

@@ -28,17 +28,18 @@ struct PictureInfo {
 };
 
 /// Sizes and format from the header alone. `name` is for messages.
-Result<PictureInfo> inspectPicture(std::span<const uint8_t> bytes, const std::string& name);
+[[nodiscard]] Result<PictureInfo> inspectPicture(std::span<const uint8_t> bytes, const std::string& name);
 
 /// The same for a picture that is to be brought in: what a camera writes undeveloped is refused, though it
 /// may hold a small picture that could be read.
-Result<PictureInfo> inspectNewPicture(std::span<const uint8_t> bytes, const std::string& name);
+[[nodiscard]] Result<PictureInfo> inspectNewPicture(std::span<const uint8_t> bytes, const std::string& name);
 
 /// The picture, upright, in the working space. `reduce` 1, 2, 4 or 8 lets formats that can (JPEG) decode at
 /// 1/reduce of the size; others ignore it. Drawings are rendered at `drawingScale` × their size. Profiles
 /// embedded in the file are honoured; CMYK without one is taken to be `pressProfile`'s.
-Result<Picture> decodePicture(std::span<const uint8_t> bytes, const std::string& name,
-                              std::span<const uint8_t> pressProfile, int reduce = 1, double drawingScale = 1);
+[[nodiscard]] Result<Picture> decodePicture(std::span<const uint8_t> bytes, const std::string& name,
+                                            std::span<const uint8_t> pressProfile, int reduce = 1,
+                                            double drawingScale = 1);
 
 /// A picture brought in, and a first look at it.
 struct Imported {
@@ -50,14 +51,14 @@ inline constexpr int kLookReduction = 8;
 
 /// A file as a source: read, inspected, and decoded once (coarsely where that finds all damage) to be sure of
 /// it.
-Result<Imported> importPicture(const std::filesystem::path& file);
+[[nodiscard]] Result<Imported> importPicture(const std::filesystem::path& file);
 /// The same for bytes at hand.
-Result<Imported> importBytes(std::vector<uint8_t> bytes, const std::string& name);
+[[nodiscard]] Result<Imported> importBytes(std::vector<uint8_t> bytes, const std::string& name);
 
 /// What a picture goes by: the XXH3 128-bit hash of its bytes, in hexadecimal.
 std::string contentId(std::span<const uint8_t> bytes);
 
 /// All bytes of a file, at most kMostFileBytes.
-Result<std::vector<uint8_t>> readFile(const std::filesystem::path& file);
+[[nodiscard]] Result<std::vector<uint8_t>> readFile(const std::filesystem::path& file);
 
 } // namespace glyptos

@@ -67,7 +67,7 @@ class PictureStore : public PictureProvider {
 
     Job jobFor(const Source& source, double scale) const;
     bool satisfied(const Entry& entry, const Job& job) const;
-    static Result<PyramidPtr> decode(const Job& job);
+    [[nodiscard]] static Result<PyramidPtr> decode(const Job& job);
     void put(const Job& job, Result<PyramidPtr> decoded);
     static void note(Entry& entry, const Job& job);
     void trim(const std::string& justPut);

@@ -12,11 +12,11 @@ namespace glyptos {
 
 /// Baseline JPEG of sRGB pixels, 3 bytes each, rows without gaps; quality 1…100. From 90 up colour is kept at
 /// full resolution, below that at half. The sRGB profile is embedded.
-Result<std::vector<uint8_t>> encodeJpeg(std::span<const uint8_t> rgb, int width, int height, int quality,
-                                        Ppi resolution);
+[[nodiscard]] Result<std::vector<uint8_t>> encodeJpeg(std::span<const uint8_t> rgb, int width, int height,
+                                                      int quality, Ppi resolution);
 
 /// PNG of sRGB pixels: straight RGBA bytes, rows without gaps; without alpha when all is opaque.
-Result<std::vector<uint8_t>> encodePng(std::span<const uint8_t> straight, int width, int height,
-                                       Ppi resolution);
+[[nodiscard]] Result<std::vector<uint8_t>> encodePng(std::span<const uint8_t> straight, int width, int height,
+                                                     Ppi resolution);
 
 } // namespace glyptos

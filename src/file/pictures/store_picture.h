@@ -32,7 +32,7 @@ struct EncodedPicture {
 /// Renders and encodes; of the wall what is pinned, with a margin. JPEG shows white where nothing is; PNG
 /// stays see-through there. Fails with one sentence on unknown pieces and panels and on sizes over the
 /// limits.
-Result<EncodedPicture> encodePiece(Renderer& renderer, const ReleasePtr& release, const std::string& piece,
-                                   const PictureOptions& options);
+[[nodiscard]] Result<EncodedPicture> encodePiece(Renderer& renderer, const ReleasePtr& release,
+                                                 const std::string& piece, const PictureOptions& options);
 
 } // namespace glyptos

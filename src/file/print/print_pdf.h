@@ -30,8 +30,10 @@ struct PrintReport {
 /// DeviceCMYK image; opaque words in front of everything else as outlines, pure black ones in black ink only;
 /// crop and fold marks in all inks, outside the bleed; `pressProfile` as output intent. Art is cut at the
 /// bleed and holds no guide lines. Only for pieces measured in mm. On failure nothing is left behind.
-Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release, const std::string& piece,
-                                  std::span<const uint8_t> pressProfile, const PrintOptions& options,
-                                  const std::filesystem::path& file);
+[[nodiscard]] Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release,
+                                                const std::string& piece,
+                                                std::span<const uint8_t> pressProfile,
+                                                const PrintOptions& options,
+                                                const std::filesystem::path& file);
 
 } // namespace glyptos

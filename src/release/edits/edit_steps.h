@@ -14,8 +14,8 @@ ReleasePtr unlessSame(const ReleasePtr& release, const ReleasePtr& next);
 /// Puts a piece, or the wall, where the old one was.
 void replacePiece(Release& release, const PiecePtr& old, PiecePtr next);
 /// The release with that piece changed; the same one when the piece is gone.
-ReleasePtr withChangedPiece(const ReleasePtr& release, const std::string& id,
-                            const std::function<void(Piece&, Release&)>& change);
+[[nodiscard]] ReleasePtr withChangedPiece(const ReleasePtr& release, const std::string& id,
+                                          const std::function<void(Piece&, Release&)>& change);
 /// The next free id.
 std::string takeId(Release& release);
 /// Gives the layer, and all layers in it, new ids.

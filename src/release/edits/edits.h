@@ -15,81 +15,88 @@ inline constexpr int kDeepestGroup = 64;
 
 using LayerChange = std::function<void(Layer&)>;
 
-ReleasePtr withBrief(const ReleasePtr& release, Brief brief);
+[[nodiscard]] ReleasePtr withBrief(const ReleasePtr& release, Brief brief);
 
 /// The release with the source, unless one with that id is there.
-ReleasePtr withSource(const ReleasePtr& release, SourcePtr source);
+[[nodiscard]] ReleasePtr withSource(const ReleasePtr& release, SourcePtr source);
 
 /// What is known of a source changed.
-ReleasePtr withFacts(const ReleasePtr& release, const std::string& source, const SourceFacts& facts);
+[[nodiscard]] ReleasePtr withFacts(const ReleasePtr& release, const std::string& source,
+                                   const SourceFacts& facts);
 /// The release without the sources that nothing in it shows: no take, mask, reference, nor the wall.
-ReleasePtr withoutUnusedSources(const ReleasePtr& release);
+[[nodiscard]] ReleasePtr withoutUnusedSources(const ReleasePtr& release);
 
 /// A new piece of `form` with one empty take, at the end of the set, under a name of its own. Fails when the
 /// form cannot be worked out.
-Result<ReleasePtr> withPiece(const ReleasePtr& release, std::shared_ptr<const Form> form,
-                             const ParameterValues& values = {});
-ReleasePtr withoutPiece(const ReleasePtr& release, const std::string& piece);
+[[nodiscard]] Result<ReleasePtr> withPiece(const ReleasePtr& release, std::shared_ptr<const Form> form,
+                                           const ParameterValues& values = {});
+[[nodiscard]] ReleasePtr withoutPiece(const ReleasePtr& release, const std::string& piece);
 /// The piece's form with one figure set, or back to its standard or formula (no value). Fails when that is
 /// out of range.
-Result<ReleasePtr> withParameter(const ReleasePtr& release, const std::string& piece,
-                                 const std::string& parameter, std::optional<double> value);
+[[nodiscard]] Result<ReleasePtr> withParameter(const ReleasePtr& release, const std::string& piece,
+                                               const std::string& parameter, std::optional<double> value);
 
 /// The piece with another of its takes as the current one. Fails when there is no such take.
-Result<ReleasePtr> withTake(const ReleasePtr& release, const std::string& piece, const std::string& take);
+[[nodiscard]] Result<ReleasePtr> withTake(const ReleasePtr& release, const std::string& piece,
+                                          const std::string& take);
 
 /// A new take, a copy of the current one with new layer ids, as the current one. It gets the first free
 /// letter.
-ReleasePtr withNewTake(const ReleasePtr& release, const std::string& piece, std::string* newId = nullptr);
+[[nodiscard]] ReleasePtr withNewTake(const ReleasePtr& release, const std::string& piece,
+                                     std::string* newId = nullptr);
 /// The piece without that take; the current one becomes the take before it. The last take stays.
-ReleasePtr withoutTake(const ReleasePtr& release, const std::string& piece, const std::string& take);
+[[nodiscard]] ReleasePtr withoutTake(const ReleasePtr& release, const std::string& piece,
+                                     const std::string& take);
 /// A copy of the layer at the front of the same panel of another take. Nothing changes when there is no such
 /// layer or take.
-ReleasePtr withLayerInTake(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
-                           const std::string& take);
+[[nodiscard]] ReleasePtr withLayerInTake(const ReleasePtr& release, const PanelRef& panel,
+                                         const std::string& layer, const std::string& take);
 /// `take`, from another state of the release, as a new take of the piece and its current one. Nothing changes
 /// when the piece is gone.
-ReleasePtr withTakeFrom(const ReleasePtr& release, const std::string& piece, const Take& take,
-                        std::string* newId = nullptr);
+[[nodiscard]] ReleasePtr withTakeFrom(const ReleasePtr& release, const std::string& piece, const Take& take,
+                                      std::string* newId = nullptr);
 
-ReleasePtr withLinearLight(const ReleasePtr& release, bool linear);
+[[nodiscard]] ReleasePtr withLinearLight(const ReleasePtr& release, bool linear);
 /// The reference picture of a panel, or none.
-ReleasePtr withReference(const ReleasePtr& release, const PanelRef& panel,
-                         const std::optional<Reference>& reference);
+[[nodiscard]] ReleasePtr withReference(const ReleasePtr& release, const PanelRef& panel,
+                                       const std::optional<Reference>& reference);
 
 /// `layer` put directly in front of `above` (in the same group), or at the very front when that is empty or
 /// when groups would be nested more than kDeepestGroup deep there. A layer without an id gets one, and so do
 /// the layers in it; the id is written to `newId` when given.
-ReleasePtr withLayer(const ReleasePtr& release, const PanelRef& panel, Layer layer,
-                     const std::string& above = {}, std::string* newId = nullptr);
-ReleasePtr withoutLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& layer);
+[[nodiscard]] ReleasePtr withLayer(const ReleasePtr& release, const PanelRef& panel, Layer layer,
+                                   const std::string& above = {}, std::string* newId = nullptr);
+[[nodiscard]] ReleasePtr withoutLayer(const ReleasePtr& release, const PanelRef& panel,
+                                      const std::string& layer);
 /// The layer changed by `change`; its id stays.
-ReleasePtr withChangedLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
-                            const LayerChange& change);
+[[nodiscard]] ReleasePtr withChangedLayer(const ReleasePtr& release, const PanelRef& panel,
+                                          const std::string& layer, const LayerChange& change);
 /// The layer moved to `index` (0 = front) of the group, or of the panel's stack when `group` is empty. The
 /// index counts as before the move. A group cannot move into itself, nor deeper than kDeepestGroup.
-ReleasePtr withMovedLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
-                          const std::string& group, size_t index);
+[[nodiscard]] ReleasePtr withMovedLayer(const ReleasePtr& release, const PanelRef& panel,
+                                        const std::string& layer, const std::string& group, size_t index);
 /// Each layer one place, or all the way, nearer to the front or the back of the list it is in; those that
 /// move keep their order.
 enum class Nearer : unsigned char { Front, OneForward, OneBack, Back };
-ReleasePtr withOrder(const ReleasePtr& release, const PanelRef& panel, const std::vector<std::string>& layers,
-                     Nearer where);
+[[nodiscard]] ReleasePtr withOrder(const ReleasePtr& release, const PanelRef& panel,
+                                   const std::vector<std::string>& layers, Nearer where);
 /// The layers put into a new group, in the order they have, where the front-most of them is. Layers inside
 /// other layers of the list go with those. Fails when groups would be nested more than kDeepestGroup deep.
-Result<ReleasePtr> withGrouped(const ReleasePtr& release, const PanelRef& panel,
-                               const std::vector<std::string>& layers, std::string* newId = nullptr);
+[[nodiscard]] Result<ReleasePtr> withGrouped(const ReleasePtr& release, const PanelRef& panel,
+                                             const std::vector<std::string>& layers,
+                                             std::string* newId = nullptr);
 /// The group replaced by its layers.
-ReleasePtr withUngrouped(const ReleasePtr& release, const PanelRef& panel, const std::string& group);
+[[nodiscard]] ReleasePtr withUngrouped(const ReleasePtr& release, const PanelRef& panel,
+                                       const std::string& group);
 /// A copy of the layer, with new ids, directly in front of it.
-ReleasePtr withDuplicate(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
-                         std::string* newId = nullptr);
+[[nodiscard]] ReleasePtr withDuplicate(const ReleasePtr& release, const PanelRef& panel,
+                                       const std::string& layer, std::string* newId = nullptr);
 /// `count` copies behind the layer, each further on by `step` (panel units) and at `fade` times the opacity
 /// of the one before it.
-ReleasePtr withGhosts(const ReleasePtr& release, const PanelRef& panel, const std::string& layer, int count,
-                      Vec2 step, double fade);
+[[nodiscard]] ReleasePtr withGhosts(const ReleasePtr& release, const PanelRef& panel,
+                                    const std::string& layer, int count, Vec2 step, double fade);
 /// A layer that shows another panel, in front of `above`. Fails when it would show itself.
-Result<ReleasePtr> withEcho(const ReleasePtr& release, const PanelRef& panel, Layer echo,
-                            const std::string& above = {}, std::string* newId = nullptr);
+[[nodiscard]] Result<ReleasePtr> withEcho(const ReleasePtr& release, const PanelRef& panel, Layer echo,
+                                          const std::string& above = {}, std::string* newId = nullptr);
 
 } // namespace glyptos

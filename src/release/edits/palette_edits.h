@@ -12,17 +12,19 @@ std::optional<Layer> withOwnColour(const Layer& layer, const Rgba& colour);
 
 /// The palette with those colours at its end. A colour that is in it already, to eight bits, is not put in
 /// again.
-ReleasePtr withSwatches(const ReleasePtr& release, const std::vector<NamedColour>& colours);
+[[nodiscard]] ReleasePtr withSwatches(const ReleasePtr& release, const std::vector<NamedColour>& colours);
 /// The palette replaced by those colours. A colour of the old one that has the same name stays the same
 /// swatch, with the new value; layers that follow others keep their colours and follow nothing.
-ReleasePtr withPalette(const ReleasePtr& release, const std::vector<NamedColour>& colours);
+[[nodiscard]] ReleasePtr withPalette(const ReleasePtr& release, const std::vector<NamedColour>& colours);
 /// A swatch with another colour; everything that follows it gets it, with its own alpha.
-ReleasePtr withSwatchColour(const ReleasePtr& release, const std::string& swatch, const Rgba& colour);
-ReleasePtr withSwatchName(const ReleasePtr& release, const std::string& swatch, const std::string& name);
+[[nodiscard]] ReleasePtr withSwatchColour(const ReleasePtr& release, const std::string& swatch,
+                                          const Rgba& colour);
+[[nodiscard]] ReleasePtr withSwatchName(const ReleasePtr& release, const std::string& swatch,
+                                        const std::string& name);
 /// The swatch moved to `index` of the palette.
-ReleasePtr withMovedSwatch(const ReleasePtr& release, const std::string& swatch, size_t index);
+[[nodiscard]] ReleasePtr withMovedSwatch(const ReleasePtr& release, const std::string& swatch, size_t index);
 /// The palette without it; layers keep their colours and follow nothing.
-ReleasePtr withoutSwatch(const ReleasePtr& release, const std::string& swatch);
+[[nodiscard]] ReleasePtr withoutSwatch(const ReleasePtr& release, const std::string& swatch);
 
 /// How many layers follow the swatch, in all takes and on the wall.
 int followersOf(const Release& release, const std::string& swatch);

@@ -13,7 +13,7 @@ Stack refitted(const Stack& stack, const Panel& from, const Panel& to, const Rel
 /// A new piece of `form` whose front starts with the art of the front of `piece`, re-framed; other panels
 /// start with its rearmost fill, when it has one. Words follow the brief as they do there. Fails as withPiece
 /// does.
-Result<ReleasePtr> withPieceLike(const ReleasePtr& release, std::shared_ptr<const Form> form,
-                                 const std::string& piece);
+[[nodiscard]] Result<ReleasePtr> withPieceLike(const ReleasePtr& release, std::shared_ptr<const Form> form,
+                                               const std::string& piece);
 
 } // namespace glyptos

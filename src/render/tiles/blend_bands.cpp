@@ -126,6 +126,19 @@ void fetchRow(const PreparedLayer& layer, int y, int r, const IntRect& region, S
     if (layer.mask) scaleRow(out, maskRow(*layer.mask, y + r, region, scratch), size_t(region.w));
 }
 
+/// The pixels of a row that can be blended without being laid out in planes first: a picture's own, all of
+/// the row, with nothing to be done to them. Nothing when there are none.
+const uint8_t* bytesAsTheyLie(const PreparedLayer& layer, int y, const IntRect& region,
+                              const Scratch& scratch) {
+    const auto* rows = std::get_if<PictureRows>(&layer.rows);
+    if (!rows || layer.mask || scratch.linear) return nullptr;
+    const Picture& picture = rows->picture->level(0);
+    const IntRect row{region.x, y, region.w, 1};
+    if (picture.is16() || !(rows->shown.intersected(row) == row)) return nullptr;
+    prefetch(*rows, y + kBandRows, row);
+    return picture.row<uint8_t>(y + rows->dy) + size_t(region.x + rows->dx) * 4;
+}
+
 void blendLayer(const PreparedLayer& layer, int y, int rows, const IntRect& region, Band& onto,
                 Scratch& scratch, size_t depth) {
     const size_t n = size_t(region.w);
@@ -145,6 +158,10 @@ void blendLayer(const PreparedLayer& layer, int y, int rows, const IntRect& regi
     }
     const bool same = std::holds_alternative<SolidRows>(layer.rows) && !layer.mask;
     for (int r = 0; r < rows; ++r) {
+        if (const uint8_t* bytes = bytesAsTheyLie(layer, y + r, region, scratch)) {
+            blendRow(layer.blend, onto.row(r), bytes, layer.opacity, n);
+            continue;
+        }
         if (r == 0 || !same) fetchRow(layer, y, r, region, scratch);
         blendRow(layer.blend, onto.row(r), scratch.sourceRow(), layer.opacity, n);
     }

@@ -1,0 +1,88 @@
+// Pixels that are painted: a sparse lattice of tiles that are shared until they are written. A copy costs no
+// pixels, a stroke costs the tiles it touches, and each tile has a name by what is in it.
+#pragma once
+
+#include "base/geometry.h"
+#include "raster/buffer.h"
+
+#include <array>
+#include <cstdint>
+#include <functional>
+#include <map>
+#include <memory>
+#include <vector>
+
+namespace glyptos {
+
+/// What one pixel is: straight RGBA or one value (a mask, a selection), 8 or 16 bits each.
+struct PixelFormat {
+    int channels = 4;       ///< 1 or 4
+    int bytesPerSample = 1; ///< 1 or 2
+    size_t pixelBytes() const { return size_t(channels) * size_t(bytesPerSample); }
+    bool operator==(const PixelFormat&) const = default;
+};
+
+inline constexpr int kPixelTileSide = 256; ///< pixels
+
+/// XXH3's 128 bits (Y. Collet) of a tile's bytes: tiles of one hash hold the same pixels.
+using PixelHash = std::array<uint64_t, 2>;
+
+struct PixelTile {
+    Buffer<uint8_t> bytes; ///< kPixelTileSide rows without gaps
+    PixelHash hash{};
+};
+using PixelTilePtr = std::shared_ptr<const PixelTile>;
+
+/// Column and row of a tile in the lattice; its first pixel is that times kPixelTileSide.
+struct TilePlace {
+    int column = 0, row = 0;
+    auto operator<=>(const TilePlace&) const = default;
+    IntRect area() const {
+        return {column * kPixelTileSide, row * kPixelTileSide, kPixelTileSide, kPixelTileSide};
+    }
+};
+
+/// A part of one tile that may be written.
+struct PixelPart {
+    IntRect area;    ///< pixels of the whole
+    uint8_t* first;  ///< its first pixel
+    size_t rowBytes; ///< from one row to the next
+    uint8_t* row(int y) const { return first + size_t(y - area.y) * rowBytes; }
+};
+
+/// Without bounds; where there is no tile every byte is zero. A value: what is written in one copy does not
+/// show in another.
+class PixelTiles {
+  public:
+    explicit PixelTiles(PixelFormat format)
+        : format_(format) {}
+
+    const PixelFormat& format() const { return format_; }
+    bool empty() const { return tiles_.empty(); }
+    /// The pixels that any tile covers.
+    IntRect bounds() const;
+    /// Nothing where every byte is zero.
+    PixelTilePtr tile(TilePlace place) const;
+    const std::map<TilePlace, PixelTilePtr>& tiles() const { return tiles_; }
+
+    /// Copies n pixels of a row, from (x, y) on.
+    void readRow(int x, int y, size_t n, uint8_t* out) const;
+    /// Calls write(part) for every tile that the area touches, with what is there. Tiles that are all zero
+    /// afterwards are given up; those whose pixels are as before are the same tiles still.
+    void change(const IntRect& area, const std::function<void(const PixelPart& part)>& write);
+
+    /// A hash of everything: of the same tiles at the same places it is the same.
+    PixelHash hash() const;
+    /// Memory of all tiles, shared or not.
+    size_t bytes() const;
+
+  private:
+    PixelFormat format_;
+    std::map<TilePlace, PixelTilePtr> tiles_;
+};
+
+/// The areas in which two states of the same pixels differ, a tile each; tiles that are shared are not looked
+/// into.
+std::vector<IntRect> changedTiles(const PixelTiles& before, const PixelTiles& after);
+
+} // namespace glyptos

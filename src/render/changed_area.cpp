@@ -1,0 +1,148 @@
+#include "render/changed_area.h"
+
+#include "base/overloaded.h"
+#include "release/fields.h"
+#include "release/placing.h"
+#include "release/walks.h"
+#include "render/scene.h"
+
+#include <algorithm>
+
+namespace glyptos {
+namespace {
+
+/// An area, or everywhere.
+using Reach = std::optional<Rect>;
+
+Reach together(const Reach& a, const Reach& b) {
+    return a && b ? Reach(a->united(*b)) : std::nullopt;
+}
+
+/// How far layers reach on a panel.
+class Reaches {
+  public:
+    Reaches(const Release& release, ParagraphCache& paragraphs)
+        : release_(release)
+        , paragraphs_(paragraphs) {}
+
+    Reach of(const Layer& layer) const {
+        if (!infoOf(layer.blend).keepsBackdrop) return std::nullopt; // acts where it shows nothing too
+        return std::visit([&](const auto& content) { return reach(layer.placement, content); },
+                          layer.content);
+    }
+
+  private:
+    Reach reach(const Placement& placement, const PictureContent& picture) const {
+        const SourcePtr source = release_.source(picture.source);
+        if (!source) return Rect{};
+        const Rect& c = picture.crop;
+        return pictureToPanel(placement, *source)
+            .mapBounds(
+                {c.x * source->width, c.y * source->height, c.w * source->width, c.h * source->height});
+    }
+    Reach reach(const Placement& placement, const TextContent& text) const {
+        return textToPanel(placement).mapBounds(paragraphs_.get(resolvedText(text, release_))->ink);
+    }
+    Reach reach(const Placement&, const FillContent&) const { return std::nullopt; }
+    Reach reach(const Placement&, const GroupContent& group) const {
+        Reach all = Rect{};
+        for (const LayerPtr& layer : group.layers) all = together(all, of(*layer));
+        return all;
+    }
+    Reach reach(const Placement& placement, const ShapeContent& shape) const {
+        return placementMap(placement).mapBounds(extentOf(shape));
+    }
+    Reach reach(const Placement& placement, const EchoContent& echo) const {
+        const auto frame = echoFrame(echo, release_);
+        return frame ? echoToPanel(placement, *frame).mapBounds(*frame) : Rect{};
+    }
+
+    const Release& release_;
+    ParagraphCache& paragraphs_;
+};
+
+/// The layers of two lists that are not the same nodes in the same order: those between what both have at
+/// their front and at their back.
+struct Middle {
+    size_t front = 0, back = 0; ///< how many both have there
+
+    Middle(const Stack& a, const Stack& b) {
+        const size_t least = std::min(a.size(), b.size());
+        while (front < least && a[front] == b[front]) ++front;
+        while (back < least - front && a[a.size() - 1 - back] == b[b.size() - 1 - back]) ++back;
+        // What is clipped into the middle looks otherwise with it, and so may a base into which other layers
+        // are clipped now: nothing passes through it then.
+        while (front > 0 && a[front - 1]->clipped) --front;
+        while (back > 0 && (endsClipped(a) || endsClipped(b))) --back;
+    }
+
+  private:
+    bool endsClipped(const Stack& stack) const {
+        const size_t end = stack.size() - back;
+        return end > front && stack[end - 1]->clipped;
+    }
+};
+
+/// The group that two layers are, when all else of them is alike: then only what is inside counts.
+const GroupContent* sameGroup(const Layer& a, const Layer& b) {
+    const auto* group = b.as<GroupContent>();
+    if (!group || !a.as<GroupContent>() || a.id != b.id) return nullptr;
+    const auto plain = [](const Layer& l) {
+        return std::tie(l.on, l.opacity, l.blend, l.clipped, l.mask, l.as<GroupContent>()->passing);
+    };
+    return plain(a) == plain(b) ? group : nullptr;
+}
+
+Reach between(const Stack& a, const Stack& b, const Reaches& before, const Reaches& after) {
+    const Middle middle(a, b);
+    const size_t countA = a.size() - middle.front - middle.back,
+                 countB = b.size() - middle.front - middle.back;
+    if (countA == 1 && countB == 1) {
+        const Layer &x = *a[middle.front], &y = *b[middle.front];
+        if (const GroupContent* group = sameGroup(x, y); group && infoOf(y.blend).keepsBackdrop)
+            return between(x.as<GroupContent>()->layers, group->layers, before, after);
+    }
+    Reach all = Rect{};
+    for (size_t i = 0; i < countA; ++i) all = together(all, before.of(*a[middle.front + i]));
+    for (size_t i = 0; i < countB; ++i) all = together(all, after.of(*b[middle.front + i]));
+    return all;
+}
+
+/// Whether a panel that is echoed in a stack, or in an echo of it, looks otherwise.
+bool echoesDiffer(const Release& before, const Release& after, const Stack& stack, int depth = 0) {
+    constexpr int kDeepest = 8; // echoes of echoes; beyond, they are taken to differ
+    return firstLayer(stack, [&](const Layer& layer) {
+               const auto* echo = layer.as<EchoContent>();
+               if (!echo) return false;
+               const auto places = echoed(*echo, after);
+               if (depth == kDeepest || places != echoed(*echo, before)) return true;
+               return std::any_of(places.begin(), places.end(), [&](const PanelPlace& place) {
+                   const PiecePtr a = before.piece(place.piece), b = after.piece(place.piece);
+                   const Stack& shown = b->take(place.take)->stack(place.panel);
+                   return a->flat != b->flat || a->take(place.take)->stack(place.panel) != shown ||
+                          echoesDiffer(before, after, shown, depth + 1);
+               });
+           }) != nullptr;
+}
+
+/// Whether anything besides the layers of that panel could change how it looks.
+bool othersMatter(const Release& before, const Release& after, const Stack& stack) {
+    return before.linearLight != after.linearLight || !(before.brief == after.brief) ||
+           echoesDiffer(before, after, stack);
+}
+
+} // namespace
+
+std::optional<Rect> changedArea(const ReleasePtr& before, const ReleasePtr& after, const PanelRef& panel,
+                                ParagraphCache& paragraphs) {
+    if (before == after) return Rect{};
+    const PiecePtr a = before->piece(panel.piece), b = after->piece(panel.piece);
+    if (!a || !b || a->flat != b->flat) return std::nullopt;
+    const Stack &from = a->take().stack(panel.panel), &to = b->take().stack(panel.panel);
+    if (othersMatter(*before, *after, to)) return std::nullopt;
+    // Words may tell of credits, which change with what is known of pictures.
+    if (before->sources != after->sources && tellsCredits(*b)) return std::nullopt;
+    return between(from, to, {*before, paragraphs}, {*after, paragraphs});
+}
+
+} // namespace glyptos

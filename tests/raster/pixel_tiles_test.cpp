@@ -1,0 +1,128 @@
+// Painted pixels against one plain array that is copied whole.
+#include "raster/pixel_tiles.h"
+
+#include "support/register.h"
+
+#include <QRandomGenerator>
+#include <cstring>
+
+using namespace glyptos;
+
+namespace {
+
+constexpr IntRect kAll{-700, -500, 1500, 1200}; // over both signs, and no multiple of a tile
+
+/// The same pixels, the plain way.
+struct Plain {
+    explicit Plain(size_t pixel)
+        : pixel(pixel)
+        , bytes(size_t(kAll.w) * size_t(kAll.h) * pixel) {}
+    uint8_t* at(int x, int y) {
+        return bytes.data() + (size_t(y - kAll.y) * size_t(kAll.w) + size_t(x - kAll.x)) * pixel;
+    }
+    size_t pixel;
+    std::vector<uint8_t> bytes;
+};
+
+std::vector<uint8_t> read(const PixelTiles& tiles) {
+    const size_t row = size_t(kAll.w) * tiles.format().pixelBytes();
+    std::vector<uint8_t> out(row * size_t(kAll.h));
+    for (int y = 0; y < kAll.h; ++y)
+        tiles.readRow(kAll.x, kAll.y + y, size_t(kAll.w), out.data() + size_t(y) * row);
+    return out;
+}
+
+void paint(PixelTiles& tiles, const IntRect& area, uint8_t value) {
+    const size_t pixel = tiles.format().pixelBytes();
+    tiles.change(area, [&](const PixelPart& part) {
+        for (int y = part.area.y; y < part.area.bottom(); ++y)
+            std::memset(part.row(y), value, size_t(part.area.w) * pixel);
+    });
+}
+
+} // namespace
+
+class PixelTilesTest : public QObject {
+    Q_OBJECT
+  private Q_SLOTS:
+    void asAPlainArray_data() {
+        QTest::addColumn<int>("channels");
+        QTest::addColumn<int>("bytes");
+        QTest::newRow("RGBA, 8 bits") << 4 << 1;
+        QTest::newRow("RGBA, 16 bits") << 4 << 2;
+        QTest::newRow("mask, 8 bits") << 1 << 1;
+        QTest::newRow("mask, 16 bits") << 1 << 2;
+    }
+    void asAPlainArray() {
+        QFETCH(int, channels);
+        QFETCH(int, bytes);
+        QRandomGenerator random(11);
+        PixelTiles tiles({channels, bytes});
+        Plain plain(tiles.format().pixelBytes());
+        std::vector<std::pair<PixelTiles, std::vector<uint8_t>>> kept;
+        for (int i = 0; i < 40; ++i) {
+            const int x = int(random.bounded(kAll.w - 1)), y = int(random.bounded(kAll.h - 1));
+            const IntRect area{kAll.x + x, kAll.y + y, 1 + int(random.bounded(kAll.w - x)),
+                               1 + int(random.bounded(kAll.h - y))};
+            const uint8_t value = i % 5 == 4 ? 0 : uint8_t(random.bounded(256));
+            paint(tiles, area, value);
+            for (int row = area.y; row < area.bottom(); ++row)
+                std::memset(plain.at(area.x, row), value, size_t(area.w) * plain.pixel);
+            QVERIFY(read(tiles) == plain.bytes);
+            if (i % 10 == 0) kept.emplace_back(tiles, plain.bytes);
+        }
+        for (const auto& [then, want] : kept)
+            QVERIFY(read(then) == want); // nothing written later shows there
+    }
+
+    void aCopyCostsNothingAndAStrokeItsTiles() {
+        PixelTiles before({4, 1});
+        paint(before, {0, 0, 1024, 1024}, 90);
+        QCOMPARE(before.tiles().size(), size_t(16));
+        PixelTiles after = before;
+        paint(after, {250, 10, 12, 12}, 200); // over the border of two tiles
+        size_t shared = 0;
+        for (const auto& [place, tile] : after.tiles()) shared += tile == before.tile(place);
+        QCOMPARE(shared, size_t(14));
+        const auto changed = changedTiles(before, after);
+        QCOMPARE(changed.size(), size_t(2));
+        QVERIFY(changed[0] == (IntRect{0, 0, 256, 256}) && changed[1] == (IntRect{256, 0, 256, 256}));
+    }
+
+    void whatIsPaintedAsItWasStaysTheSame() {
+        PixelTiles tiles({1, 1});
+        paint(tiles, {-5, -5, 20, 20}, 7);
+        const PixelTiles before = tiles;
+        paint(tiles, {0, 0, 10, 10}, 7);
+        for (const auto& [place, tile] : tiles.tiles()) QVERIFY(tile == before.tile(place));
+        QVERIFY(changedTiles(before, tiles).empty());
+    }
+
+    void theNameIsThatOfThePixels() {
+        PixelTiles a({4, 2}), b({4, 2});
+        QVERIFY(a.hash() == b.hash());
+        paint(a, {10, 10, 300, 30}, 5);
+        QVERIFY(a.hash() != b.hash());
+        paint(b, {10, 10, 100, 30}, 5); // in two strokes
+        paint(b, {110, 10, 200, 30}, 5);
+        QVERIFY(a.hash() == b.hash());
+        PixelTiles moved({4, 2});
+        paint(moved, {10 + kPixelTileSide, 10, 300, 30}, 5);
+        QVERIFY(moved.hash() != a.hash());
+    }
+
+    void whatIsWipedAwayIsGivenUp() {
+        PixelTiles tiles({1, 2});
+        paint(tiles, {100, 100, 900, 900}, 255);
+        QVERIFY(tiles.bytes() > 0);
+        QVERIFY(tiles.bounds() == (IntRect{0, 0, 1024, 1024}));
+        paint(tiles, {0, 0, 2000, 2000}, 0);
+        QVERIFY(tiles.empty());
+        QCOMPARE(tiles.bytes(), size_t(0));
+        QVERIFY(tiles.bounds().empty());
+        QVERIFY(tiles.hash() == PixelTiles({1, 2}).hash());
+    }
+};
+
+GLYPTOS_TEST(PixelTilesTest)
+#include "pixel_tiles_test.moc"
