@@ -22,7 +22,7 @@ Peer withQPainter(const Layers& layers) {
             QImage(p, layers.width, layers.height, layers.width * 4, QImage::Format_RGBA8888_Premultiplied)
                 .convertToFormat(QImage::Format_ARGB32_Premultiplied));
     auto out = std::make_shared<QImage>(layers.width, layers.height, QImage::Format_ARGB32_Premultiplied);
-    return {"QPainter", 0.2,
+    return {"QPainter", 0.15,
             [=, &layers] {
                 constexpr std::array modes{
                     QPainter::CompositionMode_SourceOver, QPainter::CompositionMode_Multiply,

@@ -36,7 +36,8 @@ using PixelTilePtr = std::shared_ptr<const PixelTile>;
 /// Column and row of a tile in the lattice; its first pixel is that times kPixelTileSide.
 struct TilePlace {
     int column = 0, row = 0;
-    auto operator<=>(const TilePlace&) const = default;
+    bool operator==(const TilePlace&) const = default;
+    bool operator<(const TilePlace& o) const { return row != o.row ? row < o.row : column < o.column; }
     IntRect area() const {
         return {column * kPixelTileSide, row * kPixelTileSide, kPixelTileSide, kPixelTileSide};
     }

@@ -85,7 +85,7 @@ class MainWindow : public QMainWindow {
     void remember(const QString& file);
     /// Goes on once the open release may be let go: there is nothing unsaved in it, or the user said what to
     /// do.
-    void leaveThen(std::function<void()> go);
+    void leaveThen(const std::function<void()>& go);
     /// Title, artist and catalogue number, as far as they are known.
     QString windowName() const;
     void askOpen();

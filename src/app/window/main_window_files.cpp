@@ -68,7 +68,7 @@ void MainWindow::askOpen() {
 }
 
 /// Unsaved work is saved, left or kept open, as the user says.
-void MainWindow::leaveThen(std::function<void()> go) {
+void MainWindow::leaveThen(const std::function<void()>& go) {
     if (!document_ || !document_->isModified()) return go();
     if (files_.covers(*document_))
         return void(afterSave_ = [this, go] { leaveThen(go); }); // it is on its way to its file
