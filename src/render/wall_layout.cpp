@@ -40,6 +40,7 @@ ReleasePtr withRows(const ReleasePtr& release, const std::vector<std::string>& l
         if (asked && stack[i]->on && !stack[i]->locked) moving.push_back(stack[i]);
     }
     std::vector<Rect> areas;
+    areas.reserve(moving.size());
     for (const LayerPtr& layer : moving) areas.push_back(boundsOf(*layer, *release, paragraphs));
     const std::vector<Vec2> ways = inRows(areas, gap);
     ReleasePtr next = release;
