@@ -1,5 +1,6 @@
 #include "release/release.h"
 
+#include "release/walks.h"
 #include "release/wall.h"
 
 #include <algorithm>
@@ -51,12 +52,7 @@ std::optional<Reference> referenceOf(const Release& release, const PanelRef& pan
 }
 
 LayerPtr findLayer(const Stack& stack, std::string_view id) {
-    for (const LayerPtr& layer : stack) {
-        if (layer->id == id) return layer;
-        if (const auto* group = layer->as<GroupContent>())
-            if (LayerPtr inside = findLayer(group->layers, id)) return inside;
-    }
-    return nullptr;
+    return firstLayer(stack, [id](const Layer& layer) { return layer.id == id; });
 }
 
 size_t clipBase(const Stack& stack, size_t index) {

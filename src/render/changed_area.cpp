@@ -1,6 +1,5 @@
 #include "render/changed_area.h"
 
-#include "base/overloaded.h"
 #include "release/fields.h"
 #include "release/placing.h"
 #include "release/walks.h"
@@ -27,34 +26,25 @@ class Reaches {
 
     Reach of(const Layer& layer) const {
         if (!infoOf(layer.blend).keepsBackdrop) return std::nullopt; // acts where it shows nothing too
-        return std::visit([&](const auto& content) { return reach(layer.placement, content); },
-                          layer.content);
+        return std::visit([&](const auto& content) { return reach(layer, content); }, layer.content);
     }
 
   private:
-    Reach reach(const Placement& placement, const PictureContent& picture) const {
-        const SourcePtr source = release_.source(picture.source);
-        if (!source) return Rect{};
-        const Rect& c = picture.crop;
-        return pictureToPanel(placement, *source)
-            .mapBounds(
-                {c.x * source->width, c.y * source->height, c.w * source->width, c.h * source->height});
+    Reach frame(const Layer& layer) const { return frameOf(layer, release_, {}, paragraphs_).bounds(); }
+    Reach reach(const Layer& layer, const PictureContent&) const { return frame(layer); }
+    Reach reach(const Layer& layer, const EchoContent&) const { return frame(layer); }
+    Reach reach(const Layer&, const FillContent&) const { return std::nullopt; }
+    // Letters reach beyond their box, strokes beyond their shape.
+    Reach reach(const Layer& layer, const TextContent& text) const {
+        return textToPanel(layer.placement).mapBounds(paragraphs_.get(resolvedText(text, release_))->ink);
     }
-    Reach reach(const Placement& placement, const TextContent& text) const {
-        return textToPanel(placement).mapBounds(paragraphs_.get(resolvedText(text, release_))->ink);
+    Reach reach(const Layer& layer, const ShapeContent& shape) const {
+        return placementMap(layer.placement).mapBounds(extentOf(shape));
     }
-    Reach reach(const Placement&, const FillContent&) const { return std::nullopt; }
-    Reach reach(const Placement&, const GroupContent& group) const {
+    Reach reach(const Layer&, const GroupContent& group) const {
         Reach all = Rect{};
-        for (const LayerPtr& layer : group.layers) all = together(all, of(*layer));
+        for (const LayerPtr& inside : group.layers) all = together(all, of(*inside));
         return all;
-    }
-    Reach reach(const Placement& placement, const ShapeContent& shape) const {
-        return placementMap(placement).mapBounds(extentOf(shape));
-    }
-    Reach reach(const Placement& placement, const EchoContent& echo) const {
-        const auto frame = echoFrame(echo, release_);
-        return frame ? echoToPanel(placement, *frame).mapBounds(*frame) : Rect{};
     }
 
     const Release& release_;

@@ -66,6 +66,17 @@ class RenderServiceTest : public QObject {
         QCOMPARE(picture.placeAt({0, 0}, 1), QRectF(0, 0, 1600, 1600));
     }
 
+    /// What was asked for before another release was opened does not come into view after it.
+    void whatIsClearedStaysClear() {
+        BenchPicture picture(*service, nullptr);
+        ask(picture, 3);
+        picture.clear();
+        QVERIFY(QTest::qWaitFor([&] { return !service->busy(); }, 30000));
+        QTest::qWait(20);
+        QVERIFY(picture.isEmpty());
+        QVERIFY(picture.isWhole());
+    }
+
     void aRunOfRequestsAlwaysShowsSomething() {
         QObject requester;
         int shown = 0;

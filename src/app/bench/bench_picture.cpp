@@ -75,14 +75,14 @@ IntRect BenchPicture::toRender(const IntRect& seen, double pxPerUnit, const std:
     }
     const Rect px{stale_->x * pxPerUnit, stale_->y * pxPerUnit, stale_->w * pxPerUnit, stale_->h * pxPerUnit};
     const IntRect part = pixelsAround(px.grown(kRim)).intersected(seen);
-    return stale_->empty() || part.empty() ? IntRect{seen.x, seen.y, 1, 1} : part;
+    return part.empty() ? IntRect{seen.x, seen.y, 1, 1} : part; // so that it is told all the same
 }
 
 void BenchPicture::clear() {
     image_ = {};
     stale_ = std::nullopt;
     whole_ = true;
-    shown_ = asked_;
+    shown_ = ++asked_; // what is on its way is of before
 }
 
 QRectF BenchPicture::placeAt(Vec2 origin, double scale) const {

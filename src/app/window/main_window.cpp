@@ -365,13 +365,10 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
 }
 
 void MainWindow::dropEvent(QDropEvent* event) {
-    QStringList pictures;
-    for (const QUrl& url : event->mimeData()->urls()) {
-        const QString file = url.toLocalFile();
+    const QStringList files = localFiles(*event->mimeData());
+    for (const QString& file : files)
         if (file.endsWith(QStringLiteral(".glyptos"))) return openFile(file);
-        if (!file.isEmpty()) pictures << file;
-    }
-    if (!pictures.isEmpty()) bringIn(pictures);
+    if (!files.isEmpty()) bringIn(files);
 }
 
 QString MainWindow::windowName() const {
