@@ -54,7 +54,7 @@ SourcePtr photo(int width, int height, uint32_t seed) {
 std::vector<Row> flattenAgainstPeers(const FontLibrary& fonts) {
     Layers layers(3750, 3750, 12);
     Renderer renderer(layers.pictures, fonts, 0); // nothing of one run is kept for the next
-    const Scene scene = panelScene(layers.release, layers.panel, 1, false);
+    const Scene scene = panelScene(layers.release, layers.panel, {1, false});
     Buffer<uint8_t> flat;
     std::vector<Row> rows;
     for (const Peer& peer : peersFor(layers)) {
@@ -75,7 +75,7 @@ std::vector<Row> oneLayerChanges(const FontLibrary& fonts) {
     Renderer renderer(layers.pictures, fonts);
     const double scale = 600.0 / 3750;
     const auto show = [&](const ReleasePtr& release, const std::string& inHand) {
-        Scene scene = panelScene(release, layers.panel, scale, false, {150, 0});
+        Scene scene = panelScene(release, layers.panel, {scale, false, {150, 0}});
         scene.inHand = inHand;
         renderer.renderBgra8(scene, {0, 0, 900, 600});
     };
@@ -108,7 +108,7 @@ std::vector<Row> panning(const FontLibrary& fonts) {
     std::vector<Row> rows;
     for (const auto& [name, scale] : {std::pair{"fit zoom", 600.0 / 3750}, {"100 %", 1.0}}) {
         Renderer renderer(layers.pictures, fonts);
-        const Scene scene = panelScene(layers.release, layers.panel, scale, false);
+        const Scene scene = panelScene(layers.release, layers.panel, {scale, false});
         const int far = int(3750 * scale) - 300;
         std::vector<IntRect> windows;
         for (int x = -200; x < far; x += 100) windows.push_back({x, 0, 900, 600});
@@ -134,7 +134,7 @@ void linearity(const FontLibrary& fonts) {
         for (const int depth : {5, 10, 20}) {
             Layers layers(side, side, depth);
             Renderer renderer(layers.pictures, fonts, 0);
-            const Scene scene = panelScene(layers.release, layers.panel, 1, false);
+            const Scene scene = panelScene(layers.release, layers.panel, {1, false});
             const double ms = least(3, [&] { renderer.renderBgra8(scene, scene.bounds()); });
             std::printf("%8d %8d %9.0f ms %22.2f\n", side, depth, ms,
                         ms * 1e6 / (double(side) * side * depth));
@@ -156,7 +156,7 @@ double flattenPictures(const FontLibrary& fonts, const PictureLoad& load) {
     }
     PictureStore pictures;
     Renderer renderer(pictures, fonts);
-    const Scene scene = panelScene(release, panel, 1, false);
+    const Scene scene = panelScene(release, panel, {1, false});
     return milliseconds([&] { renderer.renderBgra8(scene, scene.bounds()); });
 }
 

@@ -39,7 +39,7 @@ void showOnCover(PictureStore& store, const FontLibrary& fonts, const SourcePtr&
     layer.placement = covering({0, 0, 3000, 3000}, *source);
     const PanelRef panel{release->pieces[0]->id, "front"};
     release = withLayer(release, panel, layer);
-    renderer.renderBgra8(panelScene(release, panel, 0.2, false), {0, 0, 600, 600});
+    renderer.renderBgra8(panelScene(release, panel, {0.2, false}), {0, 0, 600, 600});
 }
 
 std::vector<Row> bigJpeg(const FontLibrary& fonts) {

@@ -279,8 +279,7 @@ namespace {
 
 Result<Outcome> exportPdf(Engine& engine, const ReleasePtr& release, const Piece& piece,
                           const ExportOptions& options) {
-    const auto report =
-        writePrintPdf(engine.renderer, release, piece.id, pressProfileBytes(), {}, options.out);
+    const auto report = writePrintPdf(engine.renderer, release, piece.id, {}, options.out);
     if (!report) return tl::unexpected(report.error());
     if (options.json)
         std::cout << Json{{"trimWidthMm", report->trimWidthMm},
@@ -305,7 +304,7 @@ Result<Outcome> exportOpenRaster(Engine& engine, const ReleasePtr& release, cons
                                  const ExportOptions& options) {
     const std::string panel = options.panel.empty() ? piece.flat->panels.back().id : options.panel;
     const double scale = piece.flat->unit == Unit::Px ? 1 : pxPerMm({piece.flat->ppi});
-    const auto notes = writeOpenRaster(engine.renderer, release, {piece.id, panel}, scale, options.out);
+    const auto notes = writeOpenRaster(engine.renderer, release, {piece.id, panel}, {scale}, options.out);
     if (!notes) return tl::unexpected(notes.error());
     if (options.json) std::cout << Json{{"notes", *notes}, {"missing", missingJson(engine)}}.dump(2) << '\n';
     return drawn(engine, {}, *notes);

@@ -32,11 +32,17 @@ Result<ReleasePtr> releaseOf(const OpenRaster& raster, const std::string& name);
 /// Its layers as one group without ids, the canvas scaled to just cover `area` in panel units, centred.
 Layer asGroup(const OpenRaster& raster, const std::string& name, const Rect& area);
 
-/// Writes one panel with its bleed: each layer as its own pixels at `pxPerUnit`, groups as stacks, and the
-/// flattened picture. Returns one sentence for each thing that OpenRaster cannot hold.
+struct OpenRasterOptions {
+    double pxPerUnit = 1;
+    const std::atomic<bool>* cancel = nullptr; ///< stops the work once true
+};
+
+/// Writes one panel with its bleed: each layer as its own pixels, groups as stacks, and the flattened
+/// picture. Returns one sentence for each thing that OpenRaster cannot hold. On failure nothing is left
+/// behind.
 [[nodiscard]] Result<std::vector<std::string>> writeOpenRaster(Renderer& renderer, const ReleasePtr& release,
-                                                               const PanelRef& panel, double pxPerUnit,
-                                                               const std::filesystem::path& file,
-                                                               const std::atomic<bool>* cancel = nullptr);
+                                                               const PanelRef& panel,
+                                                               const OpenRasterOptions& options,
+                                                               const std::filesystem::path& file);
 
 } // namespace glyptos

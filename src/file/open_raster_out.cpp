@@ -37,12 +37,13 @@ Buffer<uint8_t> part(const Buffer<uint8_t>& rgba, int width, const IntRect& area
 
 class StackWriter {
   public:
-    StackWriter(Renderer& renderer, const ReleasePtr& release, const PanelRef& panel, double pxPerUnit,
-                const std::atomic<bool>* cancel)
+    StackWriter(Renderer& renderer, const ReleasePtr& release, const PanelRef& panel,
+                const OpenRasterOptions& options)
         : renderer_(renderer)
-        , cancel_(cancel) {
+        , cancel_(options.cancel) {
         const Rect area = release->piece(panel.piece)->flat->panel(panel.panel)->withBleed();
-        scene_ = panelScene(release, panel, pxPerUnit, true, {-area.x * pxPerUnit, -area.y * pxPerUnit});
+        const double k = options.pxPerUnit;
+        scene_ = panelScene(release, panel, {k, true, {-area.x * k, -area.y * k}});
         canvas_ = scene_.bounds();
     }
 
@@ -180,13 +181,12 @@ class StackWriter {
 } // namespace
 
 Result<std::vector<std::string>> writeOpenRaster(Renderer& renderer, const ReleasePtr& release,
-                                                 const PanelRef& ref, double pxPerUnit,
-                                                 const std::filesystem::path& file,
-                                                 const std::atomic<bool>* cancel) {
+                                                 const PanelRef& ref, const OpenRasterOptions& options,
+                                                 const std::filesystem::path& file) {
     const PiecePtr piece = release->piece(ref.piece);
     if (!piece || !piece->flat->panel(ref.panel))
         return fail(Fault::Usage, "There is no such panel in this release; nothing was written.");
-    return StackWriter(renderer, release, ref, pxPerUnit, cancel).write(file);
+    return StackWriter(renderer, release, ref, options).write(file);
 }
 
 } // namespace glyptos

@@ -105,11 +105,16 @@ struct KernelTable {
     }
 };
 
+/// The footprint of a result pixel on one axis of the source, from the partial derivatives along it.
+float Widen(double p, double q) {
+    return float(std::clamp(std::hypot(p, q), 1.0, kWidest));
+}
+
 /// Any other map: the kernel is laid over the source round each result pixel's centre.
 template <class T, bool kOpaque>
-void Turned(const Picture& source, const Affine& toSource, float widenX, float widenY, int x0, int y0,
-            Tile& out) {
+void Turned(const Picture& source, const Affine& toSource, int x0, int y0, Tile& out) {
     static const KernelTable table;
+    const float widenX = Widen(toSource.a, toSource.c), widenY = Widen(toSource.b, toSource.d);
     constexpr int kMost = static_cast<int>(4 * kWidest) + 1;
     const int tapsX = static_cast<int>(std::ceil(4 * widenX)) + 1;
     const int tapsY = static_cast<int>(std::ceil(4 * widenY)) + 1;
@@ -152,10 +157,7 @@ void ResampleAs(const Picture& source, const Affine& toSource, int x, int y, Til
     if (toSource.b == 0 && toSource.c == 0)
         return Upright<T, kOpaque>(source, AxisPlan(toSource.a, toSource.e, x, out.width),
                                    AxisPlan(toSource.d, toSource.f, y, out.height), out);
-    // The footprint of a result pixel on the source axes.
-    const auto widen = [](double p, double q) { return float(std::clamp(std::hypot(p, q), 1.0, kWidest)); };
-    Turned<T, kOpaque>(source, toSource, widen(toSource.a, toSource.c), widen(toSource.b, toSource.d), x, y,
-                       out);
+    Turned<T, kOpaque>(source, toSource, x, y, out);
 }
 
 template <class T>

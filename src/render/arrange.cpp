@@ -14,8 +14,8 @@ struct Placed {
 };
 
 /// The layers that can be moved. What lies in a group of the list moves with it.
-std::vector<Placed> movable(const Release& release, const PanelRef& ref, const std::vector<std::string>& ids,
-                            ParagraphCache& paragraphs) {
+std::vector<Placed> movable(const Release& release, const PanelLayers& which, ParagraphCache& paragraphs) {
+    const auto& [ref, ids] = which;
     std::vector<Placed> out;
     const PiecePtr piece = release.piece(ref.piece);
     const Panel* panel = piece ? piece->flat->panel(ref.panel) : nullptr;
@@ -57,26 +57,23 @@ ReleasePtr withMoved(const ReleasePtr& release, const PanelRef& panel, const std
 
 } // namespace
 
-Rect boundsOf(const Release& release, const PanelRef& panel, const std::vector<std::string>& layers,
-              ParagraphCache& paragraphs) {
+Rect boundsOf(const Release& release, const PanelLayers& of, ParagraphCache& paragraphs) {
     Rect all;
-    for (const Placed& p : movable(release, panel, layers, paragraphs)) all = all.united(p.bounds);
+    for (const Placed& p : movable(release, of, paragraphs)) all = all.united(p.bounds);
     return all;
 }
 
-ReleasePtr withAligned(const ReleasePtr& release, const PanelRef& panel,
-                       const std::vector<std::string>& layers, AlignEdge edge, const Rect& to,
+ReleasePtr withAligned(const ReleasePtr& release, const PanelLayers& which, AlignEdge edge, const Rect& to,
                        ParagraphCache& paragraphs) {
     ReleasePtr next = release;
-    for (const Placed& p : movable(*release, panel, layers, paragraphs))
-        next = withMoved(next, panel, p.id, wayTo(p.bounds, edge, to));
+    for (const Placed& p : movable(*release, which, paragraphs))
+        next = withMoved(next, which.panel, p.id, wayTo(p.bounds, edge, to));
     return next;
 }
 
-ReleasePtr withSpread(const ReleasePtr& release, const PanelRef& panel,
-                      const std::vector<std::string>& layers, bool across, const Rect& over,
+ReleasePtr withSpread(const ReleasePtr& release, const PanelLayers& which, bool across, const Rect& over,
                       ParagraphCache& paragraphs) {
-    std::vector<Placed> placed = movable(*release, panel, layers, paragraphs);
+    std::vector<Placed> placed = movable(*release, which, paragraphs);
     if (placed.size() < 2) return release;
     const auto start = [&](const Rect& r) { return across ? r.x : r.y; };
     const auto length = [&](const Rect& r) { return across ? r.w : r.h; };
@@ -90,7 +87,7 @@ ReleasePtr withSpread(const ReleasePtr& release, const PanelRef& panel,
     ReleasePtr next = release;
     for (const Placed& p : placed) {
         const double way = at - start(p.bounds);
-        next = withMoved(next, panel, p.id, across ? Vec2{way, 0} : Vec2{0, way});
+        next = withMoved(next, which.panel, p.id, across ? Vec2{way, 0} : Vec2{0, way});
         at += length(p.bounds) + gap;
     }
     return next;

@@ -54,7 +54,7 @@ ArtCover judgeArt(Renderer& renderer, const ReleasePtr& release, const PanelRef&
     if (!panel) return out;
     const double scale = piece->flat->unit == Unit::Mm ? kPxPerMm : kPxPerScreenPx;
     const Rect area = panel->withBleed();
-    const Scene scene = panelScene(release, ref, scale, true, {-area.x * scale, -area.y * scale});
+    const Scene scene = panelScene(release, ref, {scale, true, {-area.x * scale, -area.y * scale}});
     const AlphaPlane a = alphaOf(renderer, scene, scene.bounds());
     if (a.alpha.empty()) return out;
     out.any = std::any_of(a.alpha.begin(), a.alpha.end(), [](float v) { return v > 0; });

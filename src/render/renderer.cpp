@@ -92,7 +92,7 @@ void Renderer::blend(const Scene& scene, const Part& part, std::vector<NamedLaye
     const IntRect& wanted = part.wanted;
     for (int y = wanted.y; y < wanted.bottom(); y += kBandRows) {
         const int rows = std::min(kBandRows, wanted.bottom() - y);
-        blendBand(layers, y, rows, part.area, scratch, 0);
+        blendBand(layers, {part.area, y, rows}, scratch, 0);
         for (int r = 0; r < rows; ++r) {
             RowPlanes row = scratch.band(0).row(r);
             if (scratch.linear) toEncodedRow(row, size_t(part.area.w));
@@ -127,7 +127,7 @@ Buffer<uint8_t> Renderer::renderBgra8(const Scene& scene, const IntRect& region,
                                       const std::atomic<bool>* cancel) {
     // What would push everything else out is not worth keeping.
     const size_t size = size_t(region.w) * size_t(region.h) * 4;
-    if (size > shownTiles_.budget() / 2) return renderBytes(scene, region, 4, 0, packBgra8, cancel);
+    if (size > shownTiles_.budget() / 2) return renderBytes(scene, region, {4, 0, packBgra8}, cancel);
     Buffer<uint8_t> out(size);
     std::memset(out.data(), 0, out.size());
     eachPart(scene, region, cancel, [&](const Part& part) {
@@ -141,13 +141,13 @@ Buffer<uint8_t> Renderer::renderBgra8(const Scene& scene, const IntRect& region,
     return out;
 }
 
-Buffer<uint8_t> Renderer::renderBytes(const Scene& scene, const IntRect& region, size_t pixelBytes,
-                                      uint8_t ground, PackRow pack, const std::atomic<bool>* cancel) {
-    Buffer<uint8_t> out(size_t(region.w) * size_t(region.h) * pixelBytes);
-    std::memset(out.data(), ground, out.size());
+Buffer<uint8_t> Renderer::renderBytes(const Scene& scene, const IntRect& region, const ByteFormat& format,
+                                      const std::atomic<bool>* cancel) {
+    Buffer<uint8_t> out(size_t(region.w) * size_t(region.h) * format.pixelBytes);
+    std::memset(out.data(), format.ground, out.size());
     const auto put = [&](int y, int x, const RowPlanes& row, size_t n) {
         const size_t at = size_t(y - region.y) * size_t(region.w) + size_t(x - region.x);
-        pack(row, out.data() + at * pixelBytes, n);
+        format.pack(row, out.data() + at * format.pixelBytes, n);
     };
     render(scene, region, put, cancel);
     return out;
@@ -155,12 +155,12 @@ Buffer<uint8_t> Renderer::renderBytes(const Scene& scene, const IntRect& region,
 
 Buffer<uint8_t> Renderer::renderStraightRgba8(const Scene& scene, const IntRect& region,
                                               const std::atomic<bool>* cancel) {
-    return renderBytes(scene, region, 4, 0, packStraightRgba8, cancel);
+    return renderBytes(scene, region, {4, 0, packStraightRgba8}, cancel);
 }
 
 Buffer<uint8_t> Renderer::renderRgb8OnWhite(const Scene& scene, const IntRect& region,
                                             const std::atomic<bool>* cancel) {
-    return renderBytes(scene, region, 3, 255, packRgb8OnWhite, cancel);
+    return renderBytes(scene, region, {3, 255, packRgb8OnWhite}, cancel);
 }
 
 } // namespace glyptos

@@ -62,9 +62,13 @@ class Renderer {
     void blend(const Scene& scene, const Part& part, std::vector<NamedLayer> names, const RowSink& sink);
     std::shared_ptr<const ShownTile> shownTile(const Scene& scene, const Part& part,
                                                std::vector<NamedLayer> names);
-    using PackRow = void (*)(const RowPlanes& in, uint8_t* out, size_t n);
-    Buffer<uint8_t> renderBytes(const Scene& scene, const IntRect& region, size_t pixelBytes, uint8_t ground,
-                                PackRow pack, const std::atomic<bool>* cancel);
+    struct ByteFormat {
+        size_t pixelBytes;
+        uint8_t ground; ///< every byte where no panel is
+        void (*pack)(const RowPlanes& in, uint8_t* out, size_t n);
+    };
+    Buffer<uint8_t> renderBytes(const Scene& scene, const IntRect& region, const ByteFormat& format,
+                                const std::atomic<bool>* cancel);
     PictureProvider& pictures_;
     ParagraphCache paragraphs_;
     TileCache layerTiles_;

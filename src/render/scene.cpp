@@ -21,6 +21,10 @@ PanelView viewOf(const Piece& piece, const Take& take, const Panel& panel, const
             {piece.id, take.id, panel.id}};
 }
 
+Affine toOutput(const OnOutput& how) {
+    return Affine::translation(how.offset.x, how.offset.y) * Affine::scaling(how.pxPerUnit, how.pxPerUnit);
+}
+
 } // namespace
 
 IntRect Scene::bounds() const {
@@ -29,23 +33,19 @@ IntRect Scene::bounds() const {
     return pixelsAround(all);
 }
 
-Scene panelScene(const ReleasePtr& release, const PanelRef& ref, double pxPerUnit, bool bleed, Vec2 offset,
-                 const std::string& takeId) {
+Scene panelScene(const ReleasePtr& release, const PanelRef& ref, const OnOutput& how) {
     Scene scene{release, {}, {}};
     const PiecePtr piece = release->piece(ref.piece);
     const Panel* panel = piece ? piece->flat->panel(ref.panel) : nullptr;
-    const Take* take = piece ? piece->take(takeId) : nullptr;
-    if (panel && take)
-        scene.panels.push_back(
-            viewOf(*piece, *take, *panel,
-                   Affine::translation(offset.x, offset.y) * Affine::scaling(pxPerUnit, pxPerUnit), bleed));
+    const Take* take = piece ? piece->take(how.take) : nullptr;
+    if (panel && take) scene.panels.push_back(viewOf(*piece, *take, *panel, toOutput(how), how.bleed));
     return scene;
 }
 
 Scene referenceScene(const ReleasePtr& release, const PanelRef& ref, double pxPerUnit) {
     const auto reference = referenceOf(*release, ref);
     if (!reference) return {release, {}, {}};
-    Scene scene = panelScene(release, ref, pxPerUnit, true);
+    Scene scene = panelScene(release, ref, {pxPerUnit, true});
     Layer layer;
     layer.id = "reference";
     layer.placement = reference->placement;
@@ -54,16 +54,13 @@ Scene referenceScene(const ReleasePtr& release, const PanelRef& ref, double pxPe
     return scene;
 }
 
-Scene flatScene(const ReleasePtr& release, const std::string& id, double pxPerUnit, bool bleed, Vec2 offset,
-                const std::string& takeId) {
+Scene flatScene(const ReleasePtr& release, const std::string& id, const OnOutput& how) {
     Scene scene{release, {}, {}};
     const PiecePtr piece = release->piece(id);
-    const Take* take = piece ? piece->take(takeId) : nullptr;
+    const Take* take = piece ? piece->take(how.take) : nullptr;
     if (!take) return scene;
-    const Affine flatToOutput =
-        Affine::translation(offset.x, offset.y) * Affine::scaling(pxPerUnit, pxPerUnit);
     for (const Panel& panel : piece->flat->panels)
-        scene.panels.push_back(viewOf(*piece, *take, panel, flatToOutput * panel.toFlat(), bleed));
+        scene.panels.push_back(viewOf(*piece, *take, panel, toOutput(how) * panel.toFlat(), how.bleed));
     return scene;
 }
 

@@ -27,18 +27,23 @@ struct Scene {
     IntRect bounds() const;
 };
 
-/// One panel alone, with its bleed when `bleed`; the panel's trim corner falls on output pixel (0, 0) moved
-/// by `offset`. An empty take is the current one.
-Scene panelScene(const ReleasePtr& release, const PanelRef& panel, double pxPerUnit, bool bleed,
-                 Vec2 offset = {}, const std::string& take = {});
+/// How panels lie on the output, and which take of them.
+struct OnOutput {
+    double pxPerUnit = 1;
+    bool bleed = false;    ///< whether the bleed shows
+    Vec2 offset = {};      ///< output px of the origin
+    std::string take = {}; ///< empty: the current one
+};
+
+/// One panel alone; its origin is its trim's corner.
+Scene panelScene(const ReleasePtr& release, const PanelRef& panel, const OnOutput& how);
 
 /// The reference picture of a panel, where it is laid, cut to the panel with its bleed. Empty when there is
 /// none.
 Scene referenceScene(const ReleasePtr& release, const PanelRef& panel, double pxPerUnit);
 
-/// All panels of a piece on its flat; the flat's origin falls on (0, 0) moved by `offset`.
-Scene flatScene(const ReleasePtr& release, const std::string& piece, double pxPerUnit, bool bleed,
-                Vec2 offset = {}, const std::string& take = {});
+/// All panels of a piece on its flat; the origin is the flat's.
+Scene flatScene(const ReleasePtr& release, const std::string& piece, const OnOutput& how);
 
 /// What an echo shows, in the units of its piece: a panel's area, or the whole flat. Nothing when it is gone.
 std::optional<Rect> echoFrame(const EchoContent& echo, const Release& release);

@@ -51,11 +51,10 @@ ReleasePtr withRows(const ReleasePtr& release, const std::vector<std::string>& l
     return next;
 }
 
-ReleasePtr withPinned(const ReleasePtr& release, Layer layer, ParagraphCache& paragraphs,
-                      std::string* newId) {
+Made withPinned(const ReleasePtr& release, Layer layer, ParagraphCache& paragraphs) {
     const Rect bounds = boundsOf(layer, *release, paragraphs);
     const Vec2 place = freePlace(pinnedAreas(*release, paragraphs), bounds.w, bounds.h);
-    return withLayer(release, wallPanel(), moved(std::move(layer), place - bounds.centre()), {}, newId);
+    return withLayer(release, wallPanel(), moved(std::move(layer), place - bounds.centre()));
 }
 
 } // namespace glyptos

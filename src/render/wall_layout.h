@@ -1,6 +1,7 @@
 // Where things hang on the wall.
 #pragma once
 
+#include "release/edits/edits.h"
 #include "render/layer_geometry.h"
 
 #include <string>
@@ -19,7 +20,6 @@ Rect wallArea(const Release& release, ParagraphCache& paragraphs);
                                   double gap, ParagraphCache& paragraphs);
 
 /// The thing put in front of the others, moved so that its middle is where nothing is covered.
-[[nodiscard]] ReleasePtr withPinned(const ReleasePtr& release, Layer layer, ParagraphCache& paragraphs,
-                                    std::string* newId = nullptr);
+[[nodiscard]] Made withPinned(const ReleasePtr& release, Layer layer, ParagraphCache& paragraphs);
 
 } // namespace glyptos

@@ -1,5 +1,6 @@
 // The bench of Compose: zoom, pan, handles, snapping, cropping, writing in place; and the lines that must not
 // hide.
+#include "support/noting.h"
 #include "support/register.h"
 #include "support/window.h"
 
@@ -285,7 +286,7 @@ class BenchTest : public QObject {
         ground.name = "Ground";
         ground.content = FillContent{Rgba{0.5f, 0.5f, 0.5f, 1}};
         std::string under;
-        ReleasePtr r = withLayer(t->document().release(), t->document().panel(), ground, {}, &under);
+        ReleasePtr r = noting(under, withLayer(t->document().release(), t->document().panel(), ground));
         t->document().edit("Ground", withMovedLayer(r, t->document().panel(), under, {}, 2));
         auto* mode = t->find<QComboBox>("Blend mode");
         mode->setCurrentIndex(mode->findText("Multiply"));

@@ -194,7 +194,7 @@ class ComparingTest : public QObject {
 
     void theReferenceIsNeverPrinted() {
         refer(addSource("Red.png", {255, 0, 0, 255}), Reference::Way::Over);
-        const Scene scene = panelScene(t->document().release(), t->document().panel(), 0.1, true);
+        const Scene scene = panelScene(t->document().release(), t->document().panel(), {0.1, true});
         const auto bytes = t->engine->renderer.renderBgra8(scene, scene.bounds());
         for (size_t i = 0; i < size_t(300) * 300 * 4; i += 4) QVERIFY(bytes.data()[i + 2] == bytes.data()[i]);
     }

@@ -35,7 +35,7 @@ class RenderServiceTest : public QObject {
             layer.content = FillContent{clouds};
             r = withLayer(r, frontOf(r), layer);
         }
-        return panelScene(r, frontOf(r), pxPerUnit, true);
+        return panelScene(r, frontOf(r), {pxPerUnit, true});
     }
     static void ask(BenchPicture& picture, uint32_t seed) {
         picture.request([=](double k) { return slow(seed, k); }, 1, {0, 0, 1600, 1600});

@@ -5,6 +5,7 @@
 #include "file/open_raster_blends.h"
 #include "file/pictures/picture_store.h"
 #include "file/zip_archive.h"
+#include "support/noting.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -59,7 +60,7 @@ class OpenRasterTest : public QObject {
         const ReleasePtr release = releaseOf(raster, "made").value();
         PictureStore pictures;
         Renderer renderer(pictures, fonts);
-        return renderer.renderBgra8(panelScene(release, {release->pieces[0]->id, "front"}, 1, false),
+        return renderer.renderBgra8(panelScene(release, {release->pieces[0]->id, "front"}, {1, false}),
                                     {0, 0, raster.width, raster.height});
     }
 
@@ -146,9 +147,9 @@ class OpenRasterTest : public QObject {
         words.blend = BlendMode::Etch;
         std::string group;
         r = withLayer(withLayer(withLayer(r, front, ground), front, picture), front, words);
-        r = *withGrouped(r, front, {"pic"}, &group);
+        r = noting(group, *withGrouped(r, front, {"pic"}));
         Renderer renderer(pictures, fonts);
-        const auto notes = writeOpenRaster(renderer, r, front, 1, at("out.ora"));
+        const auto notes = writeOpenRaster(renderer, r, front, {}, at("out.ora"));
         QVERIFY2(notes, qPrintable(sentence(notes)));
         QCOMPARE(notes->size(), size_t(1));
         QVERIFY2(QString::fromStdString((*notes)[0]).contains("Etch, which OpenRaster does not know"),
@@ -164,7 +165,7 @@ class OpenRasterTest : public QObject {
         // Rendered again it is what was written, but for the words that Normal stands in for.
         ReleasePtr plain = withChangedLayer(r, front, stackOf(*r, front)[0]->id,
                                             [](Layer& l) { l.blend = BlendMode::Normal; });
-        const auto want = renderer.renderBgra8(panelScene(plain, front, 1, false), {0, 0, 120, 80});
+        const auto want = renderer.renderBgra8(panelScene(plain, front, {1, false}), {0, 0, 120, 80});
         const auto got = rendered(*back);
         for (size_t i = 0; i < want.size(); ++i)
             QVERIFY(std::abs(int(want[i]) - int(got[i])) <= 2 * kOneStep);

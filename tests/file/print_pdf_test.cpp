@@ -114,8 +114,7 @@ class PrintPdfTest : public QObject {
         words("front", "{title}", {0, 0, 0, 1}, {20, 20}, 14);
         words("spine", "MM", {1, 1, 1, 1}, {40, 0.5}, 5);
         file = folder.filePath("Hlið A við Höfn.pdf");
-        const auto written =
-            writePrintPdf(renderer, release, sleeve, pressProfileBytes(), {kPpi, 3.3}, path());
+        const auto written = writePrintPdf(renderer, release, sleeve, {kPpi, 3.3}, path());
         QVERIFY2(written, qPrintable(sentence(written)));
         report = *written;
         output("pdftoppm",
@@ -230,8 +229,7 @@ class PrintPdfTest : public QObject {
 
     void sameReleaseSameBytes() {
         const QString again = folder.filePath("again.pdf");
-        QVERIFY(
-            writePrintPdf(renderer, release, sleeve, pressProfileBytes(), {kPpi, 3.3}, again.toStdString()));
+        QVERIFY(writePrintPdf(renderer, release, sleeve, {kPpi, 3.3}, again.toStdString()));
         QVERIFY(readFile(path()).value() == readFile(again.toStdString()).value());
     }
 
@@ -242,8 +240,8 @@ class PrintPdfTest : public QObject {
         veil.content = FillContent{Rgba{1, 1, 1, 1}};
         veil.blend = BlendMode::Multiply;
         covered = withLayer(covered, {sleeve, "front"}, veil);
-        const auto written = writePrintPdf(renderer, covered, sleeve, pressProfileBytes(), {kPpi, 3.3},
-                                           folder.filePath("veil.pdf").toStdString());
+        const auto written =
+            writePrintPdf(renderer, covered, sleeve, {kPpi, 3.3}, folder.filePath("veil.pdf").toStdString());
         QVERIFY(written);
         QCOMPARE(written->outlinedTexts, 1); // the spine's
     }
@@ -252,13 +250,14 @@ class PrintPdfTest : public QObject {
         std::string cover;
         for (const PiecePtr& p : release->pieces)
             if (p->form->id == "digital-cover") cover = p->id;
-        const auto screen = writePrintPdf(renderer, release, cover, pressProfileBytes(), {},
-                                          folder.filePath("x.pdf").toStdString());
+        const auto screen =
+            writePrintPdf(renderer, release, cover, {}, folder.filePath("x.pdf").toStdString());
         QVERIFY2(sentence(screen).contains("made for screens"), qPrintable(sentence(screen)));
-        const auto profile = writePrintPdf(renderer, release, sleeve, std::vector<uint8_t>{1, 2}, {},
+        const std::vector<uint8_t> notAProfile{1, 2};
+        const auto profile = writePrintPdf(renderer, release, sleeve, {0, 3.3, notAProfile},
                                            folder.filePath("x.pdf").toStdString());
         QVERIFY(!profile);
-        const auto place = writePrintPdf(renderer, release, sleeve, pressProfileBytes(), {kPpi, 3.3},
+        const auto place = writePrintPdf(renderer, release, sleeve, {kPpi, 3.3},
                                          folder.filePath("gone/x.pdf").toStdString());
         QVERIFY2(sentence(place).contains("“x.pdf” was not written"), qPrintable(sentence(place)));
         QVERIFY(!QFile::exists(folder.filePath("x.pdf")));

@@ -5,6 +5,7 @@
 #include "file/release_json/release_json.h"
 #include "release/edits/palette_edits.h"
 #include "release/wall.h"
+#include "support/noting.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -118,8 +119,8 @@ ReleasePtr fullRelease() {
     text.colour = Ink({1, 0.2f, 0, 0.4f}, swatch);
     text.capitals = true;
     std::string words, group;
-    r = withLayer(r, back, layerOf("Words", text), {}, &words);
-    r = *withGrouped(r, back, {words}, &group);
+    r = noting(words, withLayer(r, back, layerOf("Words", text)));
+    r = noting(group, *withGrouped(r, back, {words}));
     r = withLayer(r, back, layerOf("Scan", PictureContent{drawing->id, {0, 0, 1, 1}}), words);
     r = withLayer(r, back,
                   layerOf("Dusk", FillContent{evenRun({0, 0, 321, 321}, 30, {0, 0.6f, 1, 1}, {1, 1, 0, 0})}));

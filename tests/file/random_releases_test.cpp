@@ -9,6 +9,7 @@
 #include "release/placing.h"
 #include "release/same.h"
 #include "release/wall.h"
+#include "support/noting.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -226,7 +227,7 @@ class Maker {
                 return withReference(r, panel, referenceOver(piece->flat->trim(), *source(*r)));
             return r;
         case 5:
-            return withGhosts(r, panel, some, 1 + below(3), point(), share());
+            return withGhosts(r, panel, some, {1 + below(3), point(), share()});
         default: {
             Layer made = layer(*r, panel);
             if (made.as<EchoContent>()) {
@@ -283,13 +284,13 @@ class RandomReleasesTest : public QObject {
         Layer fill;
         fill.content = FillContent{};
         std::string inner, outer;
-        r = withLayer(r, front, fill, {}, &inner);
+        r = noting(inner, withLayer(r, front, fill));
         outer = inner;
         int depth = 0;
         for (; depth < 2 * kDeepestGroup; ++depth) {
-            const auto next = withGrouped(r, front, {outer}, &outer);
+            const auto next = withGrouped(r, front, {outer});
             if (!next) break;
-            r = *next;
+            r = noting(outer, *next);
         }
         QCOMPARE(depth, kDeepestGroup);
         savedAndOpened(r, "deep groups");

@@ -235,8 +235,7 @@ class ShippedFormsTest : public QObject {
             const auto file = folder.filePath(QString::fromStdString(piece->form->id) + ".pdf");
             PrintOptions options;
             options.ppi = 40; // the geometry is what counts here
-            const auto report =
-                writePrintPdf(renderer, r, piece->id, pressProfileBytes(), options, file.toStdString());
+            const auto report = writePrintPdf(renderer, r, piece->id, options, file.toStdString());
             QVERIFY2(report, qPrintable(sentence(report)));
             QVERIFY(same(report->trimWidthMm, piece->flat->trim().w) &&
                     same(report->trimHeightMm, piece->flat->trim().h));

@@ -79,7 +79,7 @@ class StartsTest : public QObject {
                 QCOMPARE(release->palette.size(), start.palette.size());
                 const double k = 100 / piece->flat->panels.back().width;
                 const auto pixels =
-                    renderer.renderBgra8(panelScene(release, front, k, false), {0, 0, 100, 100});
+                    renderer.renderBgra8(panelScene(release, front, {k, false}), {0, 0, 100, 100});
                 looks.emplace_back(pixels.data(), 100, 100, QImage::Format_ARGB32_Premultiplied);
                 looks.back().detach();
             }

@@ -5,6 +5,7 @@
 #include "release/placing.h"
 #include "release/walks.h"
 #include "release/wall.h"
+#include "support/noting.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -33,7 +34,7 @@ class CreditsTest : public QObject {
         layer.name = s->id;
         layer.content = PictureContent{s->id};
         std::string id;
-        release = withLayer(release, panel, layer, {}, &id);
+        release = noting(id, withLayer(release, panel, layer));
         return id;
     }
     QStringList lines() const {
@@ -152,8 +153,8 @@ class CreditsTest : public QObject {
     void theWallIsAPanelLikeOthers() {
         QVERIFY(release->piece(kWallId) && release->pieces.size() == 1);
         std::string first, second;
-        release = withLayer(release, wallPanel(), pinnedPicture(*keeper, 400, {500, 500}), {}, &first);
-        release = withLayer(release, wallPanel(), pinnedWords("low tide", {900, 500}), {}, &second);
+        release = noting(first, withLayer(release, wallPanel(), pinnedPicture(*keeper, 400, {500, 500})));
+        release = noting(second, withLayer(release, wallPanel(), pinnedWords("low tide", {900, 500})));
         release = *withGrouped(release, wallPanel(), {first, second});
         QCOMPARE(stackOf(*release, wallPanel()).size(), size_t(1));
         QCOMPARE(withoutPiece(release, kWallId), release);

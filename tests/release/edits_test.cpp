@@ -3,6 +3,7 @@
 #include "file/release_json/release_json.h"
 #include "release/edits/palette_edits.h"
 #include "release/history.h"
+#include "support/noting.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -10,6 +11,7 @@
 
 using namespace glyptos;
 using test::frontOf;
+using test::noting;
 using test::screenRelease;
 
 namespace {
@@ -65,8 +67,8 @@ class EditsTest : public QObject {
         ReleasePtr r = screenRelease(10, 10);
         const PanelRef front = frontOf(r);
         std::string a, b, group;
-        r = withLayer(withLayer(r, front, fill, {}, &a), front, fill, {}, &b);
-        r = *withGrouped(r, front, {a}, &group);
+        r = noting(b, withLayer(noting(a, withLayer(r, front, fill)), front, fill));
+        r = noting(group, *withGrouped(r, front, {a}));
         r = withSwatches(r, {{"rust", {0.5f, 0.2f, 0.1f, 1}}});
         const std::string rust = r->palette[0].id;
         QCOMPARE(withChangedLayer(r, front, a, [](Layer&) {}), r);
@@ -126,7 +128,7 @@ class EditsTest : public QObject {
         QCOMPARE(moved({"c", "d"}, Nearer::OneBack), "abcd");
         QCOMPARE(withOrder(r, p, {"a"}, Nearer::Front), r);
         std::string id;
-        const ReleasePtr g = *withGrouped(r, p, {"b", "c"}, &id);
+        const ReleasePtr g = noting(id, *withGrouped(r, p, {"b", "c"}));
         QCOMPARE(order(withOrder(g, p, {"c"}, Nearer::Front)), "aGroup(cb)d"); // in the list it is in
     }
 
@@ -134,7 +136,7 @@ class EditsTest : public QObject {
         const ReleasePtr r = withNamed(screenRelease(10, 10), {"a", "b", "c"});
         const PanelRef p = frontOf(r);
         std::string id;
-        ReleasePtr g = *withGrouped(r, p, {"b"}, &id);
+        ReleasePtr g = noting(id, *withGrouped(r, p, {"b"}));
         g = withChangedLayer(g, p, id, [](Layer& l) { l.name = "G"; });
         QCOMPARE(order(g), "aG(b)c");
         const ReleasePtr filled = withMovedLayer(g, p, "c", id, 0);
@@ -147,7 +149,7 @@ class EditsTest : public QObject {
         const std::string innerId = findLayer(stackOf(*inner, p), id)->as<GroupContent>()->layers[1]->id;
         QVERIFY(withMovedLayer(inner, p, id, innerId, 0) == inner); // nor into what it holds
         std::string copy;
-        const ReleasePtr twice = withDuplicate(filled, p, id, &copy);
+        const ReleasePtr twice = noting(copy, withDuplicate(filled, p, id));
         QCOMPARE(order(twice), "aG(cb)G(cb)");
         QVERIFY(findLayer(stackOf(*twice, p), copy)->as<GroupContent>()->layers[0]->id != "c");
     }

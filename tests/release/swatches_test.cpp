@@ -2,6 +2,7 @@
 #include "release/edits/palette_edits.h"
 #include "release/walks.h"
 #include "release/wall.h"
+#include "support/noting.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -20,7 +21,7 @@ class SwatchesTest : public QObject {
         layer.content = std::move(content);
         layer.mask = std::move(mask);
         std::string id;
-        release = withLayer(release, panel, layer, {}, &id);
+        release = noting(id, withLayer(release, panel, layer));
         return id;
     }
     Ink ink(const std::string& swatch, float alpha = 1) const {

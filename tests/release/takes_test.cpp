@@ -1,6 +1,7 @@
 // Takes, ghosts, echoes and references as edits.
 #include "release/echo.h"
 #include "release/edits/edits.h"
+#include "support/noting.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -17,7 +18,7 @@ class TakesTest : public QObject {
         layer.name = name;
         layer.content = std::move(content);
         std::string id;
-        r = withLayer(r, frontOf(r), layer, {}, &id);
+        r = noting(id, withLayer(r, frontOf(r), layer));
         return id;
     }
     const Stack& front(const char* take) { return r->piece(piece)->take(take)->stack("front"); }
@@ -32,7 +33,7 @@ class TakesTest : public QObject {
         const std::string a = put("a");
         r = *withGrouped(r, frontOf(r), {a});
         std::string id;
-        r = withNewTake(r, piece, &id);
+        r = noting(id, withNewTake(r, piece));
         QCOMPARE(id, std::string("B"));
         QCOMPARE(r->piece(piece)->current, size_t(1));
         QCOMPARE(front("B").size(), size_t(1));
@@ -50,7 +51,7 @@ class TakesTest : public QObject {
         r = withoutTake(r, piece, "B");
         QCOMPARE(r->piece(piece)->take().id, std::string("C"));
         std::string id;
-        r = withNewTake(r, piece, &id);
+        r = noting(id, withNewTake(r, piece));
         QCOMPARE(id, std::string("B"));
         // The current one gone: the one before it is.
         r = withoutTake(r, piece, "B");
@@ -76,7 +77,7 @@ class TakesTest : public QObject {
         const ReleasePtr left = r;
         r = withoutLayer(r, frontOf(r), front("A")[0]->id);
         std::string id;
-        r = withTakeFrom(r, piece, left->piece(piece)->take(), &id);
+        r = noting(id, withTakeFrom(r, piece, left->piece(piece)->take()));
         QCOMPARE(id, std::string("B"));
         QCOMPARE(front("B")[0]->name, std::string("a"));
         QVERIFY(front("A").empty());
@@ -86,7 +87,7 @@ class TakesTest : public QObject {
         ShapeContent shape;
         const std::string a = put("a", shape);
         r = withChangedLayer(r, frontOf(r), a, [](Layer& l) { l.opacity = 0.8; });
-        r = withGhosts(r, frontOf(r), a, 3, {5, -2}, 0.5);
+        r = withGhosts(r, frontOf(r), a, {3, {5, -2}, 0.5});
         QCOMPARE(front("A").size(), size_t(4));
         QCOMPARE(front("A")[0]->id, a);
         for (int i = 1; i <= 3; ++i) {
@@ -94,7 +95,7 @@ class TakesTest : public QObject {
             QVERIFY(std::abs(ghost.opacity - 0.8 * std::pow(0.5, i)) < 1e-12);
             QCOMPARE(ghost.placement.position, (Vec2{5.0 * i, -2.0 * i}));
         }
-        QVERIFY(withGhosts(r, frontOf(r), "none", 3, {1, 1}, 0.5) == r);
+        QVERIFY(withGhosts(r, frontOf(r), "none", {3, {1, 1}, 0.5}) == r);
     }
 
     void echoesThatWouldCycleAreRefused() {

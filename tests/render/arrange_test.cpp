@@ -1,6 +1,7 @@
 #include "render/arrange.h"
 
 #include "file/data_folder.h"
+#include "support/noting.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -21,12 +22,12 @@ class ArrangeTest : public QObject {
         layer.placement.position = box.centre();
         layer.placement.turn = turn;
         std::string id;
-        release = withLayer(release, frontOf(release), layer, {}, &id);
+        release = noting(id, withLayer(release, frontOf(release), layer));
         return id;
     }
     Rect bounds(const std::string& id) { return boundsOf(*release, frontOf(release), {id}, *paragraphs); }
     void align(const std::vector<std::string>& ids, AlignEdge edge, const Rect& to) {
-        release = withAligned(release, frontOf(release), ids, edge, to, *paragraphs);
+        release = withAligned(release, {frontOf(release), ids}, edge, to, *paragraphs);
     }
 
   private Q_SLOTS:
@@ -60,7 +61,7 @@ class ArrangeTest : public QObject {
         Layer fill;
         fill.content = FillContent{};
         std::string fillId;
-        release = withLayer(release, frontOf(release), fill, {}, &fillId);
+        release = noting(fillId, withLayer(release, frontOf(release), fill));
         QCOMPARE(boundsOf(*release, frontOf(release), {locked, free, fillId}, *paragraphs),
                  (Rect{30, 30, 5, 5}));
         const ReleasePtr before = release;
@@ -71,7 +72,7 @@ class ArrangeTest : public QObject {
     void whatIsInAGroupGoesWithIt() {
         const std::string a = put({10, 10, 10, 10}), b = put({30, 30, 10, 10});
         std::string group;
-        release = *withGrouped(release, frontOf(release), {a, b}, &group);
+        release = noting(group, *withGrouped(release, frontOf(release), {a, b}));
         align({group, a}, AlignEdge::Left, {0, 0, 100, 100});
         QCOMPARE(bounds(a).x, 0.0);
         QCOMPARE(bounds(b).x, 20.0);
@@ -80,7 +81,7 @@ class ArrangeTest : public QObject {
     void spreadsWithEvenGaps() {
         const std::string a = put({50, 0, 10, 10}), b = put({0, 0, 20, 10}), c = put({90, 0, 6, 10});
         const auto spread = [&](const Rect& over) {
-            release = withSpread(release, frontOf(release), {a, b, c}, true, over, *paragraphs);
+            release = withSpread(release, {frontOf(release), {a, b, c}}, true, over, *paragraphs);
         };
         spread(boundsOf(*release, frontOf(release), {a, b, c}, *paragraphs)); // 0…96: gaps of (96 - 36) / 2
         QCOMPARE(bounds(b).x, 0.0);

@@ -31,7 +31,8 @@ class ChangedAreaTest : public QObject {
     bool holds(const ReleasePtr& before, const ReleasePtr& after) {
         const auto area = changed(before, after);
         if (!area) return true;
-        const Scene a = panelScene(before, front, kScale, false), b = panelScene(after, front, kScale, false);
+        const Scene a = panelScene(before, front, {kScale, false}),
+                    b = panelScene(after, front, {kScale, false});
         const IntRect all = a.bounds();
         const auto x = renderer.renderBgra8(a, all), y = renderer.renderBgra8(b, all);
         const Rect px{area->x * kScale, area->y * kScale, area->w * kScale, area->h * kScale};

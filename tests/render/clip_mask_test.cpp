@@ -4,6 +4,7 @@
 #include "render/renderer.h"
 
 #include "file/data_folder.h"
+#include "support/noting.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -64,7 +65,7 @@ class ClipMaskTest : public QObject {
     /// Premultiplied r, g, b, a of one pixel, 0…1.
     std::array<double, 4> at(const ReleasePtr& r, int x, int y, const std::string& inHand = {}) {
         Renderer renderer(pictures, fonts);
-        Scene scene = panelScene(r, frontOf(r), 1, false);
+        Scene scene = panelScene(r, frontOf(r), {1, false});
         scene.inHand = inHand;
         std::array<double, 4> out{};
         renderer.render(scene, {x, y, 1, 1}, [&](int, int, const RowPlanes& row, size_t) {
@@ -141,13 +142,13 @@ class ClipMaskTest : public QObject {
         ReleasePtr r = with(
             {boxOf("left", {0, 0, 20, 60}, {0, 1, 0, 1}), boxOf("right", {40, 0, 20, 60}, {0, 1, 0, 1})});
         std::string group;
-        r = *withGrouped(r, frontOf(r), {"left", "right"}, &group);
+        r = noting(group, *withGrouped(r, frontOf(r), {"left", "right"}));
         r = changed(r, group, [](Layer& l) { std::get<GroupContent>(l.content).passing = true; });
         r = withLayer(r, frontOf(r), inside, group);
         QVERIFY(near(at(r, 3, 3), {1, 0, 0, 1}));
         QVERIFY(near(at(r, 30, 3), {0, 0, 0, 0}));
         std::string outer;
-        r = *withGrouped(r, frontOf(r), {"inside"}, &outer);
+        r = noting(outer, *withGrouped(r, frontOf(r), {"inside"}));
         r = changed(r, outer, [](Layer& l) { l.clipped = true; });
         QVERIFY(near(at(r, 50, 3), {1, 0, 0, 1}));
         QVERIFY(near(at(r, 30, 3), {0, 0, 0, 0}));
@@ -219,7 +220,7 @@ class ClipMaskTest : public QObject {
         shade.blend = BlendMode::Multiply;
         r = withLayer(r, frontOf(r), shade);
         std::string group;
-        r = *withGrouped(r, frontOf(r), {"shade"}, &group);
+        r = noting(group, *withGrouped(r, frontOf(r), {"shade"}));
         Mask mask = maskOf({0, 0, 30, 60});
         mask.strength = 0.8;
         for (const bool passing : {false, true}) {
@@ -270,7 +271,7 @@ class ClipMaskTest : public QObject {
         Renderer renderer(pictures, fonts);
         const auto colour = [&](int x, int y) {
             std::array<double, 4> out{};
-            renderer.render(panelScene(r, second, 1, false), {x, y, 1, 1},
+            renderer.render(panelScene(r, second, {1, false}), {x, y, 1, 1},
                             [&](int, int, const RowPlanes& row, size_t) {
                                 for (size_t c = 0; c < 4; ++c) out[c] = double(row.c[c][0]);
                             });
@@ -304,7 +305,7 @@ class ClipMaskTest : public QObject {
         r = withLayer(r, first, fillOf("ground", {1, 0, 0, 1}));
         r = withLayer(r, first, toSecond);
         Renderer renderer(pictures, fonts);
-        const auto out = renderer.renderBgra8(panelScene(r, first, 1, false), {0, 0, 40, 40});
+        const auto out = renderer.renderBgra8(panelScene(r, first, {1, false}), {0, 0, 40, 40});
         QCOMPARE(int(out[2]), 255);
     }
 
@@ -355,7 +356,7 @@ class ClipMaskTest : public QObject {
             if (round % 10 == 9) r = withLinearLight(r, !r->linearLight);
             if (round == 20) r = withMovedLayer(r, front, id, {}, 0);
             Renderer fresh(pictures, fonts);
-            Scene scene = panelScene(r, front, 1, false);
+            Scene scene = panelScene(r, front, {1, false});
             const IntRect all = scene.bounds();
             const auto want = fresh.renderBgra8(scene, all);
             scene.inHand = id;

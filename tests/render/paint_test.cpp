@@ -80,7 +80,7 @@ class PaintTest : public QObject {
 
     Buffer<uint8_t> rendered(const ReleasePtr& r, double scale = 1) {
         Renderer renderer(pictures, fonts);
-        const Scene scene = panelScene(r, frontOf(r), scale, false);
+        const Scene scene = panelScene(r, frontOf(r), {scale, false});
         return renderer.renderBgra8(scene, scene.bounds());
     }
     ReleasePtr with(const Layer& layer) {
@@ -204,7 +204,7 @@ class PaintTest : public QObject {
     void noiseDoesNotDependOnTiles() {
         Renderer renderer(pictures, fonts);
         const ReleasePtr r = with(layerOf(FillContent{Clouds{}}));
-        const Scene scene = panelScene(r, frontOf(r), 4, false);
+        const Scene scene = panelScene(r, frontOf(r), {4, false});
         const auto whole = renderer.renderBgra8(scene, {0, 0, 480, 480});
         const auto part = renderer.renderBgra8(scene, {130, 250, 70, 60});
         for (int y = 0; y < 60; ++y)

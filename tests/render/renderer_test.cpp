@@ -5,6 +5,7 @@
 #include "raster/noise.h"
 #include "release/placing.h"
 #include "render/art_cover.h"
+#include "support/noting.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -109,7 +110,7 @@ class RendererTest : public QObject {
         std::string group;
         Layer inner = pictureLayer("p3", kSide, BlendMode::Normal, 0.9);
         inner.id = "inner";
-        r = *withGrouped(withLayer(r, front, inner), front, {"inner"}, &group);
+        r = noting(group, *withGrouped(withLayer(r, front, inner), front, {"inner"}));
         r = withLayer(r, front, pictureLayer("p4", kSide, BlendMode::Multiply, 1), "inner");
         return withChangedLayer(r, front, group,
                                 [](Layer& l) { l.opacity = 0.6, l.blend = BlendMode::Screen; });
@@ -120,7 +121,7 @@ class RendererTest : public QObject {
         HeldPictures pictures;
         const ReleasePtr r = composition(pictures);
         Renderer renderer(pictures, fonts);
-        const auto out = renderer.renderBgra8(panelScene(r, frontOf(r), 1, false), {0, 0, kSide, kSide});
+        const auto out = renderer.renderBgra8(panelScene(r, frontOf(r), {1, false}), {0, 0, kSide, kSide});
         for (int y = 0; y < kSide; y += 3)
             for (int x = 0; x < kSide; ++x) {
                 const Dot want = twin(pictures, stackOf(*r, frontOf(r)), x, y);
@@ -142,7 +143,8 @@ class RendererTest : public QObject {
                 l.blend = BlendMode::Normal, l.opacity = opacity;
                 std::get<GroupContent>(l.content).passing = true;
             });
-            const auto out = renderer.renderBgra8(panelScene(r, frontOf(r), 1, false), {0, 0, kSide, kSide});
+            const auto out =
+                renderer.renderBgra8(panelScene(r, frontOf(r), {1, false}), {0, 0, kSide, kSide});
             for (int y = 0; y < kSide; y += 7)
                 for (int x = 0; x < kSide; ++x) {
                     const Dot want = twin(pictures, stackOf(*r, frontOf(r)), x, y);
@@ -167,14 +169,14 @@ class RendererTest : public QObject {
                     else
                         l = turned(moved(l, {random.bounded(9.0) - 4, 2}), {150, 150}, random.bounded(30.0));
                 });
-            const Scene scene = panelScene(r, frontOf(r), 0.9, false);
+            const Scene scene = panelScene(r, frontOf(r), {0.9, false});
             const IntRect part{int(random.bounded(60)), int(random.bounded(60)), 180, 150};
             Renderer fresh(pictures, fonts);
             const auto a = cached.renderBgra8(scene, part), b = fresh.renderBgra8(scene, part);
             QVERIFY(std::equal(a.data(), a.data() + a.size(), b.data()));
         }
         // A region rendered alone is the same as that part of a larger one.
-        const Scene scene = panelScene(r, frontOf(r), 0.9, false);
+        const Scene scene = panelScene(r, frontOf(r), {0.9, false});
         const auto whole = cached.renderBgra8(scene, {0, 0, 270, 270}),
                    part = cached.renderBgra8(scene, {31, 77, 100, 90});
         for (int y = 0; y < 90; ++y)
@@ -209,8 +211,9 @@ class RendererTest : public QObject {
         words.placement = {{40, 200}, 1, 1, 8, false, false};
         r = withLayer(r, frontOf(r), words);
         Renderer renderer(pictures, fonts);
-        const auto large = renderer.renderBgra8(panelScene(r, frontOf(r), 1, false), {0, 0, 600, 600});
-        const auto small = renderer.renderBgra8(panelScene(r, frontOf(r), 1.0 / 3, false), {0, 0, 200, 200});
+        const auto large = renderer.renderBgra8(panelScene(r, frontOf(r), {1, false}), {0, 0, 600, 600});
+        const auto small =
+            renderer.renderBgra8(panelScene(r, frontOf(r), {1.0 / 3, false}), {0, 0, 200, 200});
         double worst = 0, sum = 0;
         for (int y = 0; y < 200; ++y)
             for (int x = 0; x < 200; ++x) {
@@ -242,7 +245,7 @@ class RendererTest : public QObject {
         r = withLayer(r, front, spot);
         Renderer renderer(pictures, fonts);
         const auto alphaAt = [&](int x, int y) {
-            return renderer.renderBgra8(panelScene(r, front, 1, false),
+            return renderer.renderBgra8(panelScene(r, front, {1, false}),
                                         {0, 0, kSide, kSide})[size_t((y * kSide + x) * 4 + 3)];
         };
         QCOMPARE(int(alphaAt(10, 10)), 255);
@@ -267,7 +270,7 @@ class RendererTest : public QObject {
         l.placement.scaleX = l.placement.scaleY = 3.5;
         r = withLayer(r, frontOf(r), l);
         Renderer renderer(pictures, fonts);
-        const auto out = renderer.renderBgra8(panelScene(r, frontOf(r), 1, false), {0, 0, 40, 40});
+        const auto out = renderer.renderBgra8(panelScene(r, frontOf(r), {1, false}), {0, 0, 40, 40});
         const auto alpha = [&](int x) { return int(out[size_t((15 * 40 + x) * 4 + 3)]); };
         QCOMPARE(alpha(9), 0);
         QVERIFY(std::abs(alpha(10) - 191) <= 1 && std::abs(alpha(20) - 191) <= 1);
@@ -284,7 +287,7 @@ class RendererTest : public QObject {
         std::get<PictureContent>(l.content).crop = {0.5, 0, 0.5, 0.5};
         r = withLayer(r, frontOf(r), l);
         Renderer renderer(pictures, fonts);
-        const auto out = renderer.renderBgra8(panelScene(r, frontOf(r), 1, false), {0, 0, 100, 100});
+        const auto out = renderer.renderBgra8(panelScene(r, frontOf(r), {1, false}), {0, 0, 100, 100});
         QCOMPARE(int(out[(20 * 100 + 30) * 4 + 3]), 0);
         QCOMPARE(int(out[(20 * 100 + 70) * 4 + 1]), 255); // the green quarter, where it was
         QCOMPARE(int(out[(70 * 100 + 70) * 4 + 3]), 0);
@@ -304,7 +307,7 @@ class RendererTest : public QObject {
         }
         HeldPictures none;
         Renderer renderer(none, fonts);
-        const Scene scene = flatScene(r, r->pieces[0]->id, 7.3, true);
+        const Scene scene = flatScene(r, r->pieces[0]->id, {7.3, true});
         const IntRect area = scene.bounds();
         const auto out = renderer.renderBgra8(scene, area);
         for (size_t i = 0; i < out.size(); i += 4) QVERIFY(out[i + 2] == 255 && out[i + 3] == 255);

@@ -32,7 +32,7 @@ class TilesTest : public QObject {
     ReleasePtr release = releaseOfEveryKind(pictures);
     PanelRef front = frontOf(release);
 
-    Scene scene(const ReleasePtr& r, double scale = 1) const { return panelScene(r, front, scale, false); }
+    Scene scene(const ReleasePtr& r, double scale = 1) const { return panelScene(r, front, {scale, false}); }
     /// What a renderer that has never drawn anything makes of it.
     std::vector<uint8_t> fresh(const Scene& s, const IntRect& region) {
         Renderer renderer(pictures, fonts);

@@ -5,6 +5,7 @@
 #include "file/data_folder.h"
 #include "file/pictures/picture_writer.h"
 #include "support/blend_reference.h"
+#include "support/noting.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -81,7 +82,7 @@ class Stage {
 
     void group(const std::vector<std::string>& ids, const Laid& how, bool passing) {
         std::string id;
-        release = *withGrouped(release, frontOf(release), {ids.begin(), ids.end()}, &id);
+        release = noting(id, *withGrouped(release, frontOf(release), {ids.begin(), ids.end()}));
         release = withChangedLayer(release, frontOf(release), id, [&](Layer& l) {
             l.blend = how.blend, l.opacity = how.opacity;
             std::get<GroupContent>(l.content).passing = passing;
@@ -91,7 +92,7 @@ class Stage {
     /// Compares what is drawn with what `want` (straight) says, and what is written to a PNG as well.
     void compare(const std::function<StraightPixel(int, int)>& want, const std::string& what) {
         Renderer renderer(pictures, fonts_);
-        const Scene scene = panelScene(release, frontOf(release), 1, false);
+        const Scene scene = panelScene(release, frontOf(release), {1, false});
         const auto shown = renderer.renderBgra8(scene, scene.bounds());
         const auto written = renderer.renderStraightRgba8(scene, scene.bounds());
         const auto png = encodePng({written.data(), written.size()}, kWidth, kHeight, {72});

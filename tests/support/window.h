@@ -64,11 +64,10 @@ class TestWindow {
     }
     /// Puts a layer in front and takes it in hand; its id.
     std::string put(const Layer& layer) {
-        std::string id;
-        document().edit("Put", withLayer(document().release(), document().panel(), layer, {}, &id));
-        document().selectLayer(id);
+        const Made made = withLayer(document().release(), document().panel(), layer);
+        document().editMaking("Put", made);
         settle();
-        return id;
+        return made.id;
     }
     /// A box of one colour on the panel.
     std::string putBox(const char* name, const Rect& box, const Rgba& colour) {

@@ -36,7 +36,9 @@ std::vector<uint8_t> Canvas::png() const {
     return encodePng(rgba, width, height, {300}).value();
 }
 
-Path stroke(Vec2 a, Vec2 b, Vec2 c, Vec2 d, double w0, double w1, double w2) {
+Path stroke(const Curve& curve, const Widths& widths) {
+    const auto& [a, b, c, d] = curve;
+    const auto& [w0, w1, w2] = widths;
     constexpr int kSteps = 24;
     std::vector<Vec2> left, right;
     for (int i = 0; i <= kSteps; ++i) {

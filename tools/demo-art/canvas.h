@@ -91,8 +91,15 @@ class Canvas {
     void run(Each each);
 };
 
-/// A curve with a width that swells and tapers, as a path to fill.
-Path stroke(Vec2 a, Vec2 b, Vec2 c, Vec2 d, double widthStart, double widthMiddle, double widthEnd);
+/// A cubic Bézier curve.
+struct Curve {
+    Vec2 start, first, second, end;
+};
+struct Widths {
+    double start, middle, end;
+};
+/// The curve with a width that swells and tapers, as a path to fill.
+Path stroke(const Curve& curve, const Widths& widths);
 
 /// The pictures of the demo, by file name.
 struct DemoPicture {

@@ -43,22 +43,22 @@ Result<void> add(const StockPicture& picture, int64_t number, const fs::path& fo
 
 } // namespace
 
-StockPicture stockPicture(SourceKind kind, const std::string& title, std::vector<std::string> tags,
-                          int number, const char* ending, std::function<std::vector<uint8_t>()> make) {
+StockPicture stockPicture(const Subject& subject, int number, const char* ending,
+                          std::function<std::vector<uint8_t>()> make) {
     constexpr std::array<const char*, 6> kMakers{"Ása Grenfell", "Bram Ollis",   "Orri Vane",
                                                  "Maud Skerry",  "Teodor Finch", "Ines Quayle"};
     constexpr std::array<const char*, 3> kLicences{"Harbour Credit", "Harbour Open", "Harbour Press"};
     std::string file;
-    for (const char c : title)
+    for (const char c : subject.title)
         if (std::isalnum(static_cast<unsigned char>(c)) != 0)
             file += char(std::tolower(static_cast<unsigned char>(c)));
         else if (!file.empty() && file.back() != '-')
             file += '-';
     StockPicture out;
     out.file = file + ending;
-    out.facts.kind = kind;
-    out.facts.title = title;
-    out.facts.tags = std::move(tags);
+    out.facts.kind = subject.kind;
+    out.facts.title = subject.title;
+    out.facts.tags = subject.tags;
     out.facts.maker = kMakers[size_t(number * 5 / 2) % kMakers.size()];
     out.facts.licence = kLicences[size_t(number) % kLicences.size()];
     out.make = std::move(make);

@@ -138,8 +138,9 @@ DemoPicture keeper() {
         const double a = hashNoise(i, 1, seed), b = hashNoise(i, 2, seed), k = hashNoise(i, 3, seed);
         const Vec2 root{0.5 + 0.14 * a, 0.24 + 0.3 * b};
         const Vec2 tip{0.78 + spread * (0.3 * k - 0.05), root.y - 0.16 + 0.34 * b + 0.12 * (k - 0.5)};
-        const Path path = stroke(root, root + Vec2{0.1, -0.08 + 0.05 * k}, tip + Vec2{-0.14, 0.1 * (k - 0.3)},
-                                 tip, 0.0006, 0.0042, 0.0004);
+        const Path path =
+            stroke({root, root + Vec2{0.1, -0.08 + 0.05 * k}, tip + Vec2{-0.14, 0.1 * (k - 0.3)}, tip},
+                   {0.0006, 0.0042, 0.0004});
         c.fill(path, mix(tone, hex(0xe8d9bd), float(k) * 0.5f), 0.85f);
     };
     for (int i = 0; i < 260; ++i) lock(i, 1.0, hex(0x4a3a2e), 71);
@@ -166,13 +167,13 @@ DemoPicture keeper() {
         return Dot{tone * (0.85f + 0.3f * skin), 1};
     });
     // Eye, brow, the hollow of the cheek.
-    c.fill(stroke({0.378, 0.424}, {0.392, 0.414}, {0.41, 0.416}, {0.425, 0.428}, 0.004, 0.009, 0.002),
+    c.fill(stroke({{0.378, 0.424}, {0.392, 0.414}, {0.41, 0.416}, {0.425, 0.428}}, {0.004, 0.009, 0.002}),
            hex(0x1a0f0b), 0.95f);
-    c.fill(stroke({0.372, 0.394}, {0.395, 0.376}, {0.425, 0.378}, {0.452, 0.398}, 0.004, 0.017, 0.003),
+    c.fill(stroke({{0.372, 0.394}, {0.395, 0.376}, {0.425, 0.378}, {0.452, 0.398}}, {0.004, 0.017, 0.003}),
            hex(0x5c4a3c), 0.95f);
-    c.fill(stroke({0.4, 0.475}, {0.425, 0.5}, {0.43, 0.53}, {0.415, 0.56}, 0.002, 0.008, 0.002),
+    c.fill(stroke({{0.4, 0.475}, {0.425, 0.5}, {0.43, 0.53}, {0.415, 0.56}}, {0.002, 0.008, 0.002}),
            hex(0x2a1812), 0.4f);
-    c.fill(stroke({0.335, 0.49}, {0.345, 0.48}, {0.358, 0.485}, {0.366, 0.495}, 0.001, 0.005, 0.001),
+    c.fill(stroke({{0.335, 0.49}, {0.345, 0.48}, {0.358, 0.485}, {0.366, 0.495}}, {0.001, 0.005, 0.001}),
            hex(0x2a1812), 0.55f);
     // Beard and hair over it, strand by strand.
     for (int i = 0; i < 900; ++i) {
@@ -180,7 +181,8 @@ DemoPicture keeper() {
         const Vec2 root{0.345 + 0.17 * a, 0.548 + 0.055 * b + 0.1 * a * a};
         const Vec2 tip = root + Vec2{-0.012 + 0.08 * k + 0.06 * a, 0.1 + 0.11 * b};
         const float lit = smooth(0.5f, 0.33f, float(root.x));
-        c.fill(stroke(root, root + Vec2{-0.014, 0.04}, tip + Vec2{-0.03, -0.03}, tip, 0.0008, 0.0028, 0.0003),
+        c.fill(stroke({root, root + Vec2{-0.014, 0.04}, tip + Vec2{-0.03, -0.03}, tip},
+                      {0.0008, 0.0028, 0.0003}),
                mix(hex(0x57493d), hex(0xf6dcae), lit * float(0.4 + 0.6 * k)), 0.8f);
     }
     for (int i = 0; i < 420; ++i) lock(i, 0.9, hex(0x77665a), 91);
@@ -196,7 +198,7 @@ DemoPicture keeper() {
                        (0.75f + 0.25f * rib + 0.2f * fractalNoise(x * 120, y * 120, 3, 631)),
                    1};
     });
-    c.fill(stroke({0.335, 0.33}, {0.43, 0.285}, {0.62, 0.27}, {0.765, 0.315}, 0.05, 0.056, 0.05),
+    c.fill(stroke({{0.335, 0.33}, {0.43, 0.285}, {0.62, 0.27}, {0.765, 0.315}}, {0.05, 0.056, 0.05}),
            [](float x, float y) {
                const float rib = 0.5f + 0.5f * std::sin(x * 260 + y * 90);
                return Dot{mix(hex(0x6a8791), hex(0x14262f), smooth(0.36f, 0.6f, x)) * (0.7f + 0.3f * rib), 1};
@@ -204,8 +206,8 @@ DemoPicture keeper() {
     for (int i = 0; i < 70; ++i) {
         const double a = hashNoise(i, 4, 95), k = hashNoise(i, 5, 95);
         const Vec2 root{0.6 + 0.14 * a, 0.33 + 0.08 * k}, tip{0.9 + 0.12 * k, 0.2 + 0.36 * a};
-        c.fill(stroke(root, root + Vec2{0.1, -0.03}, tip + Vec2{-0.1, 0.08 * (k - 0.5)}, tip, 0.0005, 0.0026,
-                      0.0002),
+        c.fill(stroke({root, root + Vec2{0.1, -0.03}, tip + Vec2{-0.1, 0.08 * (k - 0.5)}, tip},
+                      {0.0005, 0.0026, 0.0002}),
                mix(hex(0x8b7a68), hex(0xf0d9ae), float(k)), 0.8f);
     }
     c.grain(0.05f, 14);

@@ -19,8 +19,14 @@ std::vector<StockPicture> stockPhotos();
 std::vector<StockPicture> stockTextures();
 std::vector<StockPicture> stockElements();
 
-/// Facts with a file name made from the title; makers and licences come round in turn.
-StockPicture stockPicture(SourceKind kind, const std::string& title, std::vector<std::string> tags,
-                          int number, const char* ending, std::function<std::vector<uint8_t>()> make);
+struct Subject {
+    SourceKind kind;
+    std::string title;
+    std::vector<std::string> tags;
+};
+
+/// Facts with a file name made from the title; makers and licences come round by `number`.
+StockPicture stockPicture(const Subject& subject, int number, const char* ending,
+                          std::function<std::vector<uint8_t>()> make);
 
 } // namespace glyptos::demo

@@ -171,7 +171,7 @@ std::vector<StockPicture> stockElements() {
     std::vector<StockPicture> out;
     for (const Row& row : rows())
         out.push_back(stockPicture(
-            SourceKind::Element, row.title, row.tags, 80 + int(out.size()), ".svg", [body = row.body] {
+            {SourceKind::Element, row.title, row.tags}, 80 + int(out.size()), ".svg", [body = row.body] {
                 const std::string svg = "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"512\" "
                                         "height=\"512\" viewBox=\"0 0 512 512\">\n" +
                                         body + "\n</svg>\n";

@@ -212,7 +212,7 @@ std::vector<StockPicture> stockPhotos() {
     std::vector<StockPicture> out;
     for (const View& v : views()) {
         const auto number = int(out.size());
-        out.push_back(stockPicture(SourceKind::Photo, v.title, v.tags, number, ".jpg",
+        out.push_back(stockPicture({SourceKind::Photo, v.title, v.tags}, number, ".jpg",
                                    [v, number] { return shoot(v, 1000 + 97 * uint32_t(number)); }));
     }
     return out;

@@ -156,7 +156,7 @@ std::vector<StockPicture> stockTextures() {
     for (const Row& row : rows()) {
         const auto number = int(out.size());
         out.push_back(
-            stockPicture(SourceKind::Texture, row.title, row.tags, 40 + number, ".jpg", [row, number] {
+            stockPicture({SourceKind::Texture, row.title, row.tags}, 40 + number, ".jpg", [row, number] {
                 Canvas c(row.width, row.height);
                 const uint32_t seed = 5000 + 31 * uint32_t(number);
                 c.shade([&](float x, float y, const Dot&) {

@@ -28,10 +28,8 @@ void BenchWords::add(const QString& name, const QString& words, Vec2 at, double 
     layer.content = text;
     layer.placement.position = at;
     Document& document = *bench_.document();
-    std::string id;
-    document.edit(tr("Add %1").arg(name), withLayer(document.release(), document.panel(), layer, {}, &id));
+    document.editMaking(tr("Add %1").arg(name), withLayer(document.release(), document.panel(), layer));
     bench_.setHand(Hand::Move);
-    document.selectLayer(id);
 }
 
 void BenchWords::addField(const FieldInfo& field) {

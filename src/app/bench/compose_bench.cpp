@@ -39,7 +39,7 @@ const Panel* ComposeBench::panel() const {
 }
 
 Scene ComposeBench::sceneAt(double pxPerUnit) const {
-    Scene scene = panelScene(document_->shown(), document_->panel(), pxPerUnit, true);
+    Scene scene = panelScene(document_->shown(), document_->panel(), {pxPerUnit, true});
     scene.inHand = document_->layer();
     const LayerPtr layer = document_->selectedLayer();
     return layer ? withMaskShown(std::move(scene), *layer, maskLook_) : scene;

@@ -27,7 +27,7 @@ const Panel* SideBench::panel() const {
 
 Scene SideBench::sceneAt(double pxPerUnit) const {
     if (take_.empty()) return referenceScene(document_->shown(), document_->panel(), pxPerUnit);
-    return panelScene(document_->shown(), document_->panel(), pxPerUnit, true, {}, take_);
+    return panelScene(document_->shown(), document_->panel(), {pxPerUnit, true, {}, take_});
 }
 
 Rect SideBench::extent() const {

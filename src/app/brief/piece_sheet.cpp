@@ -86,7 +86,8 @@ void PieceSheet::arrange() {
         const Rect trim = place.piece->flat->trim();
         const IntRect region{0, 0, std::max(1, snapEdge(trim.w * k)), std::max(1, snapEdge(trim.h * k))};
         place.miniature->ask(
-            0, flatScene(document_->shown(), place.piece->id, k, false, {-trim.x * k, -trim.y * k}), region);
+            0, flatScene(document_->shown(), place.piece->id, {k, false, {-trim.x * k, -trim.y * k}}),
+            region);
     }
     update();
 }

@@ -48,8 +48,8 @@ GhostsSheet::GhostsSheet(Document& document, const Panel* panel, QWidget* parent
 ReleasePtr GhostsSheet::made() const {
     ReleasePtr next = document_.release();
     for (const std::string& layer : document_.layers())
-        next = withGhosts(next, document_.panel(), layer, int(count_->value()),
-                          {across_->value(), down_->value()}, fade_->value() / 100);
+        next = withGhosts(next, document_.panel(), layer,
+                          {int(count_->value()), {across_->value(), down_->value()}, fade_->value() / 100});
     return next;
 }
 

@@ -156,9 +156,8 @@ void HistoryView::keepBranch() {
     if (!piece) return;
     ReleasePtr next = document_->release();
     for (const SourcePtr& source : left->sources) next = withSource(next, source);
-    std::string id;
-    next = withTakeFrom(next, piece->id, piece->take(), &id);
-    document_->edit(tr("Keep a branch as take %1").arg(q(id)), next);
+    const Made kept = withTakeFrom(next, piece->id, piece->take());
+    document_->edit(tr("Keep a branch as take %1").arg(q(kept.id)), kept.release);
 }
 
 } // namespace glyptos

@@ -325,7 +325,7 @@ void DeliverView::writeLayers(const QString& file) {
          cancel = &cancel_]() -> Result<Written> {
             PictureStore pictures;
             Renderer renderer(pictures, fonts);
-            const auto notes = writeOpenRaster(renderer, release, panel, scale, file.toStdString(), cancel);
+            const auto notes = writeOpenRaster(renderer, release, panel, {scale, cancel}, file.toStdString());
             if (!notes) return tl::unexpected(notes.error());
             QStringList said{tr("Wrote %1: the layers of %2.").arg(QFileInfo(file).fileName(), panelName)};
             for (const std::string& note : *notes) said << q(note);
@@ -341,8 +341,7 @@ void DeliverView::writePrintFile(const QString& file) {
          options]() -> Result<Written> {
             PictureStore pictures;
             Renderer renderer(pictures, fonts);
-            const auto report =
-                writePrintPdf(renderer, release, id, pressProfileBytes(), options, file.toStdString());
+            const auto report = writePrintPdf(renderer, release, id, options, file.toStdString());
             if (!report) return tl::unexpected(report.error());
             return Written{tr("Wrote %1: trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.")
                                .arg(QFileInfo(file).fileName(), q(shortNumber(report->trimWidthMm)),

@@ -343,7 +343,7 @@ void ColoursView::takeFromSet() {
         });
         const Rect trim = piece->flat->trim();
         const double k = kCountSide / std::max(trim.w, trim.h);
-        mini->ask(1, flatScene(release, piece->id, k, false, {-trim.x * k, -trim.y * k}),
+        mini->ask(1, flatScene(release, piece->id, {k, false, {-trim.x * k, -trim.y * k}}),
                   {0, 0, std::max(1, snapEdge(trim.w * k)), std::max(1, snapEdge(trim.h * k))});
     }
 }

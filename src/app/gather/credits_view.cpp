@@ -164,11 +164,10 @@ void CreditsView::putOnPiece() {
     layer.content = text;
     layer.placement.position = {area.x,
                                 area.bottom() - text.spec.size * 1.25 * double(model_->rows().size())};
-    std::string id;
-    document_->edit(tr("Credits on %1").arg(q(piece->name)),
-                    withLayer(document_->release(), at, layer, {}, &id));
+    const Made made = withLayer(document_->release(), at, layer);
+    document_->edit(tr("Credits on %1").arg(q(piece->name)), made.release);
     document_->selectPanel(at);
-    document_->selectLayer(id);
+    document_->selectLayer(made.id);
     Q_EMIT placed();
 }
 

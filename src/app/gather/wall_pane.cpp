@@ -122,12 +122,10 @@ void WallPane::setDocument(Document* document) {
 }
 
 void WallPane::pin(const QString& name, Layer layer) {
-    std::string id;
-    const ReleasePtr next =
-        withPinned(document_->release(), std::move(layer), engine_.renderer.paragraphs(), &id);
-    document_->edit(name, next);
+    const Made made = withPinned(document_->release(), std::move(layer), engine_.renderer.paragraphs());
+    document_->edit(name, made.release);
     document_->selectPanel(wallPanel());
-    document_->selectLayer(id);
+    document_->selectLayer(made.id);
 }
 
 void WallPane::pinWords() {

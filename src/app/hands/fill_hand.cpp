@@ -105,7 +105,9 @@ void FillHand::start(Vec2 from, Vec2 to) {
     Layer fill;
     fill.name = ComposeBench::tr("Gradient").toStdString();
     fill.content = FillContent{run};
-    document().preview(withLayer(document().release(), document().panel(), fill, document().layer(), &made_));
+    const Made laid = withLayer(document().release(), document().panel(), fill, document().layer());
+    made_ = laid.id;
+    document().preview(laid);
 }
 
 void FillHand::drag(const QMouseEvent&, Vec2 at) {

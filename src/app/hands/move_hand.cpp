@@ -151,9 +151,9 @@ void MoveHand::drag(const QMouseEvent& event, Vec2 at) {
         // The layers stay where they are; their copies are dragged on in front of them.
         ReleasePtr next = drag_.start;
         for (const LayerPtr& layer : movable()) {
-            std::string copy;
-            next = withDuplicate(next, document().panel(), layer->id, &copy);
-            std::replace(drag_.layers.begin(), drag_.layers.end(), layer->id, copy);
+            const Made copy = withDuplicate(next, document().panel(), layer->id);
+            std::replace(drag_.layers.begin(), drag_.layers.end(), layer->id, copy.id);
+            next = copy;
         }
         drag_.start = next;
     }

@@ -121,8 +121,9 @@ Layer ShapeHand::drawn(Vec2 to, Qt::KeyboardModifiers keys) const {
 }
 
 void ShapeHand::showDrawn(const Layer& layer) {
-    document().preview(
-        withLayer(document().release(), document().panel(), layer, document().layer(), &drawing_));
+    const Made shown = withLayer(document().release(), document().panel(), layer, document().layer());
+    drawing_ = shown.id;
+    document().preview(shown);
 }
 
 void ShapeHand::drag(const QMouseEvent& event, Vec2 at) {

@@ -25,7 +25,7 @@ const Flat* FlatBench::flat() const {
 }
 
 Scene FlatBench::sceneAt(double pxPerUnit) const {
-    return flatScene(document_->shown(), document_->panel().piece, pxPerUnit, true);
+    return flatScene(document_->shown(), document_->panel().piece, {pxPerUnit, true});
 }
 
 Rect FlatBench::extent() const {

@@ -32,6 +32,11 @@ void Document::edit(const QString& name, const Result<ReleasePtr>& next, const Q
         Q_EMIT refused(QString::fromStdString(next.error().message));
 }
 
+void Document::editMaking(const QString& name, const Result<Made>& next) {
+    edit(name, Result<ReleasePtr>(next));
+    if (next) selectLayer(next->id);
+}
+
 void Document::preview(ReleasePtr shown) {
     if (shown == preview_) return;
     preview_ = std::move(shown);
@@ -101,9 +106,8 @@ void Document::showTake(const std::string& take) {
 }
 
 void Document::newTake() {
-    std::string id;
-    const ReleasePtr next = withNewTake(release(), panel().piece, &id);
-    stepToTake(tr("New take %1").arg(QString::fromStdString(id)), next, {});
+    const Made take = withNewTake(release(), panel().piece);
+    stepToTake(tr("New take %1").arg(QString::fromStdString(take.id)), take.release, {});
 }
 
 void Document::stepToTake(const QString& name, const Result<ReleasePtr>& next, const QString& merge) {

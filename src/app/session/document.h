@@ -13,6 +13,8 @@
 
 namespace glyptos {
 
+struct Made;
+
 /// One open release. All edits go through edit() or edited(); everything that shows the release listens to
 /// changed().
 class Document : public QObject {
@@ -29,6 +31,8 @@ class Document : public QObject {
     void edit(const QString& name, ReleasePtr next, const QString& merge = {});
     /// The same for an edit that can be refused; a refusal is reported by refused().
     void edit(const QString& name, const Result<ReleasePtr>& next, const QString& merge = {});
+    /// An edit that makes a layer on the panel in hand; takes that layer in hand unless it was refused.
+    void editMaking(const QString& name, const Result<Made>& next);
     /// Shows a release that is not a step yet, as while dragging; nothing goes back to the current step.
     void preview(ReleasePtr shown);
     /// What to draw: the preview while there is one, else the current step.

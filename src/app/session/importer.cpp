@@ -149,12 +149,11 @@ void Importer::placeAgain(const std::string& id, const PanelRef& panel) {
 
 void Importer::pin(const SourcePtr& source) {
     const ReleasePtr release = withSource(document_->release(), source);
-    std::string id;
     const Layer layer = pinnedPicture(*source, kPinned, at_.value_or(Vec2{}));
-    document_->edit(tr("Pin %1").arg(q(layer.name)),
-                    at_ ? withLayer(release, target_, layer, {}, &id)
-                        : withPinned(release, layer, engine_.renderer.paragraphs(), &id));
-    if (document_->panel() == target_) document_->selectLayer(id);
+    const Made made =
+        at_ ? withLayer(release, target_, layer) : withPinned(release, layer, engine_.renderer.paragraphs());
+    document_->edit(tr("Pin %1").arg(q(layer.name)), made.release);
+    if (document_->panel() == target_) document_->selectLayer(made.id);
 }
 
 /// The first picture of a panel covers it and goes behind everything but the fills at the very back; later
@@ -169,10 +168,10 @@ void Importer::placeSource(const SourcePtr& source, Placement covering) {
     layer.content = PictureContent{source->id, {0, 0, 1, 1}};
     layer.placement =
         first ? covering : within(here->trim(), *source, 0.6, at_.value_or(here->trim().centre()));
-    std::string id;
     const std::string above = document_->panel() == target_ ? document_->layer() : std::string();
-    ReleasePtr next =
-        withLayer(withSource(document_->release(), source), target_, std::move(layer), above, &id);
+    const auto [with, id] =
+        withLayer(withSource(document_->release(), source), target_, std::move(layer), above);
+    ReleasePtr next = with;
     if (first) next = withMovedLayer(next, target_, id, {}, behindAllButFills(stackOf(*next, target_), id));
     const Rect area = here->withBleed();
     const double proportion = (area.w / area.h) / (double(source->width) / source->height);
@@ -214,22 +213,17 @@ void Importer::place(const OpenRaster& raster, const std::string& name) {
     if (!here) return;
     ReleasePtr next = document_->release();
     for (const SourcePtr& source : raster.sources) next = withSource(next, source);
-    std::string id;
-    const std::string stem = stemOf(name);
     const std::string above = document_->panel() == target_ ? document_->layer() : std::string();
-    if (isWall(target_)) {
-        const Vec2 at = at_.value_or(here->trim().centre());
-        const Rect area{at.x - kPinned / 2, at.y - kPinned / 2, kPinned, kPinned};
-        next = withLayer(next, target_, asGroup(raster, stem, area), above, &id);
-    } else {
-        next = withLayer(next, target_, asGroup(raster, stem, here->withBleed()), above, &id);
-    }
-    document_->edit(tr("Bring in %1").arg(q(name)), next);
+    const Vec2 at = at_.value_or(here->trim().centre());
+    const Rect pinned{at.x - kPinned / 2, at.y - kPinned / 2, kPinned, kPinned};
+    const Rect area = isWall(target_) ? pinned : here->withBleed();
+    const Made made = withLayer(next, target_, asGroup(raster, stemOf(name), area), above);
+    document_->edit(tr("Bring in %1").arg(q(name)), made.release);
     if (!isWall(target_)) {
         Q_EMIT placed();
         document_->selectPanel(target_);
     }
-    if (document_->panel() == target_) document_->selectLayer(id);
+    if (document_->panel() == target_) document_->selectLayer(made.id);
 }
 
 } // namespace glyptos

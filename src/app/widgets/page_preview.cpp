@@ -34,8 +34,8 @@ void PagePreview::ask() {
     const Rect bleed = piece_->flat->withBleed();
     const double k = view.a * ratio;
     const IntRect region{0, 0, snapEdge(bleed.w * k), snapEdge(bleed.h * k)};
-    service_.request(this, 1, flatScene(release_, piece_->id, k, true, {-bleed.x * k, -bleed.y * k}), region,
-                     [this](QImage image) {
+    service_.request(this, 1, flatScene(release_, piece_->id, {k, true, {-bleed.x * k, -bleed.y * k}}),
+                     region, [this](QImage image) {
                          art_ = std::move(image);
                          update();
                      });

@@ -73,9 +73,8 @@ QAction* LayerMenu::entry(QMenu* menu, const QString& text, const QKeySequence& 
     return made;
 }
 
-QAction* LayerMenu::onLayers(QMenu* menu, const QString& text, const QKeySequence& keys, const QString& name,
-                             int least, Edit edit) {
-    QAction* made = entry(menu, text, keys, [this, name, edit = std::move(edit)] {
+QAction* LayerMenu::onLayers(QMenu* menu, const Wording& says, int least, Edit edit) {
+    QAction* made = entry(menu, says.text, says.keys, [this, name = says.name, edit = std::move(edit)] {
         std::vector<std::string> inHand;
         const QString step = name.contains(QStringLiteral("%1")) ? name.arg(what()) : name;
         document_->edit(step, edit(document_->release(), inHand));
@@ -104,10 +103,8 @@ QAction* LayerMenu::onSwitch(const QKeySequence& keys, bool Layer::*flag, const 
 
 void LayerMenu::add(const QString& name, Layer layer) {
     if (!document_->piece()) return;
-    std::string id;
-    document_->edit(
-        name, withLayer(document_->release(), document_->panel(), std::move(layer), document_->layer(), &id));
-    document_->selectLayer(id);
+    document_->editMaking(
+        name, withLayer(document_->release(), document_->panel(), std::move(layer), document_->layer()));
     Q_EMIT composeAsked();
 }
 
@@ -150,12 +147,10 @@ void LayerMenu::fillEchoes(QMenu* menu) {
         layer.placement.scaleX = layer.placement.scaleY =
             0.6 * std::min(room.w / frame->w, room.h / frame->h);
         layer.content = std::move(content);
-        std::string id;
-        const auto next =
-            withEcho(document_->release(), document_->panel(), std::move(layer), document_->layer(), &id);
-        document_->edit(tr("Add an echo of %1").arg(name), next);
-        if (!next) return;
-        document_->selectLayer(id);
+        const auto made =
+            withEcho(document_->release(), document_->panel(), std::move(layer), document_->layer());
+        document_->editMaking(tr("Add an echo of %1").arg(name), made);
+        if (!made) return;
         Q_EMIT composeAsked();
     };
     for (const PiecePtr& piece : document_->release()->pieces) {
@@ -193,11 +188,12 @@ void LayerMenu::fillTakes(QMenu* menu) {
 }
 
 void LayerMenu::makeCopying() {
-    onLayers(this, tr("Duplicate"), QKeySequence(tr("Ctrl+D")), tr("Duplicate %1"), 1,
+    onLayers(this, {tr("Duplicate"), tr("Duplicate %1"), QKeySequence(tr("Ctrl+D"))}, 1,
              [this](ReleasePtr next, std::vector<std::string>& inHand) -> Result<ReleasePtr> {
                  for (const std::string& id : document_->layers()) {
-                     inHand.emplace_back();
-                     next = withDuplicate(next, document_->panel(), id, &inHand.back());
+                     const Made copy = withDuplicate(next, document_->panel(), id);
+                     inHand.push_back(copy.id);
+                     next = copy;
                  }
                  return next;
              });
@@ -211,11 +207,13 @@ void LayerMenu::makeCopying() {
 }
 
 void LayerMenu::makeGrouping() {
-    onLayers(this, tr("Group"), QKeySequence(tr("Ctrl+G")), tr("Group %1"), 1,
-             [this](const ReleasePtr& release, std::vector<std::string>& inHand) {
-                 return withGrouped(release, document_->panel(), document_->layers(), &inHand.emplace_back());
+    onLayers(this, {tr("Group"), tr("Group %1"), QKeySequence(tr("Ctrl+G"))}, 1,
+             [this](const ReleasePtr& release, std::vector<std::string>& inHand) -> Result<ReleasePtr> {
+                 const auto made = withGrouped(release, document_->panel(), document_->layers());
+                 if (made) inHand.push_back(made->id);
+                 return made;
              });
-    dissolve_ = onLayers(this, tr("Ungroup"), QKeySequence(tr("Ctrl+Shift+G")), tr("Ungroup %1"), 1,
+    dissolve_ = onLayers(this, {tr("Ungroup"), tr("Ungroup %1"), QKeySequence(tr("Ctrl+Shift+G"))}, 1,
                          [this](ReleasePtr next, std::vector<std::string>& inHand) -> Result<ReleasePtr> {
                              const Stack& stack = stackOf(*next, document_->panel());
                              for (const std::string& id : document_->layers()) {
@@ -240,12 +238,12 @@ void LayerMenu::makeGrouping() {
         {tr("To the back"), tr("Ctrl+Shift+Down"), Nearer::Back}};
     QMenu* order = addMenu(tr("Order"));
     for (const auto& [text, keys, where] : orders)
-        onLayers(order, text, QKeySequence(keys), tr("Order of %1"), 1,
+        onLayers(order, {text, tr("Order of %1"), QKeySequence(keys)}, 1,
                  [this, where = where](const ReleasePtr& release,
                                        std::vector<std::string>&) -> Result<ReleasePtr> {
                      return withOrder(release, document_->panel(), document_->layers(), where);
                  });
-    onLayers(this, tr("Remove"), QKeySequence::Delete, tr("Remove %1"), 1,
+    onLayers(this, {tr("Remove"), tr("Remove %1"), QKeySequence::Delete}, 1,
              [this](ReleasePtr next, std::vector<std::string>&) -> Result<ReleasePtr> {
                  for (const std::string& id : document_->layers())
                      next = withoutLayer(next, document_->panel(), id);
@@ -253,17 +251,20 @@ void LayerMenu::makeGrouping() {
              });
 }
 
-Rect LayerMenu::areaOf(const QString& to) const {
-    const Panel* panel = view_.bench()->panel();
-    if (!panel) return {};
-    if (to == QStringLiteral("panel")) return panel->trim();
-    if (to == QStringLiteral("safety")) return panel->safeArea().value_or(panel->trim());
-    return boundsOf(*document_->release(), document_->panel(), document_->layers(),
-                    engine_.renderer.paragraphs());
+PanelLayers LayerMenu::inHand() const {
+    return {document_->panel(), document_->layers()};
 }
 
-void LayerMenu::addArranging(QMenu* menu, const QString& to) {
-    const bool themselves = to == QStringLiteral("themselves");
+Rect LayerMenu::areaOf(ArrangeTo to) const {
+    const Panel* panel = view_.bench()->panel();
+    if (!panel) return {};
+    if (to == ArrangeTo::Panel) return panel->trim();
+    if (to == ArrangeTo::Safety) return panel->safeArea().value_or(panel->trim());
+    return boundsOf(*document_->release(), inHand(), engine_.renderer.paragraphs());
+}
+
+void LayerMenu::addArranging(QMenu* menu, ArrangeTo to) {
+    const bool themselves = to == ArrangeTo::EachOther;
     const std::tuple<QString, AlignEdge, QString> ways[] = {
         {tr("Left edges"), AlignEdge::Left, tr("Align %1 left")},
         {tr("Middles across"), AlignEdge::Middle, tr("Align %1 in the middle")},
@@ -272,26 +273,24 @@ void LayerMenu::addArranging(QMenu* menu, const QString& to) {
         {tr("Middles down"), AlignEdge::Centre, tr("Align %1 in the middle")},
         {tr("Bottom edges"), AlignEdge::Bottom, tr("Align %1 to the bottom")}};
     for (const auto& [text, edge, name] : ways)
-        onLayers(menu, text, {}, name, themselves ? 2 : 1,
+        onLayers(menu, {text, name}, themselves ? 2 : 1,
                  [=, this, edge = edge](const ReleasePtr& release,
                                         std::vector<std::string>&) -> Result<ReleasePtr> {
-                     return withAligned(release, document_->panel(), document_->layers(), edge, areaOf(to),
-                                        engine_.renderer.paragraphs());
+                     return withAligned(release, inHand(), edge, areaOf(to), engine_.renderer.paragraphs());
                  });
     menu->addSeparator();
     for (const bool across : {true, false})
-        onLayers(menu, across ? tr("Distribute across") : tr("Distribute down"), {}, tr("Distribute %1"),
+        onLayers(menu, {across ? tr("Distribute across") : tr("Distribute down"), tr("Distribute %1")},
                  themselves ? 3 : 2,
                  [=, this](const ReleasePtr& release, std::vector<std::string>&) -> Result<ReleasePtr> {
-                     return withSpread(release, document_->panel(), document_->layers(), across, areaOf(to),
-                                       engine_.renderer.paragraphs());
+                     return withSpread(release, inHand(), across, areaOf(to), engine_.renderer.paragraphs());
                  });
 }
 
 void LayerMenu::makeArranging() {
-    addArranging(addMenu(tr("Align to the panel")), QStringLiteral("panel"));
-    addArranging(addMenu(tr("Align to the safety line")), QStringLiteral("safety"));
-    addArranging(addMenu(tr("Align to each other")), QStringLiteral("themselves"));
+    addArranging(addMenu(tr("Align to the panel")), ArrangeTo::Panel);
+    addArranging(addMenu(tr("Align to the safety line")), ArrangeTo::Safety);
+    addArranging(addMenu(tr("Align to each other")), ArrangeTo::EachOther);
 }
 
 } // namespace glyptos

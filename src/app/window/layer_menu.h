@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/compose/compose_view.h"
+#include "render/arrange.h"
 
 #include <QMenu>
 
@@ -25,9 +26,13 @@ class LayerMenu : public QMenu {
     using Edit =
         std::function<Result<ReleasePtr>(const ReleasePtr& release, std::vector<std::string>& inHand)>;
     QAction* entry(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run);
-    /// Needs at least `least` layers in hand. `name` may have %1 for what they are called.
-    QAction* onLayers(QMenu* menu, const QString& text, const QKeySequence& keys, const QString& name,
-                      int least, Edit edit);
+    /// What an entry says and its step is called, where %1 is what the layers are called.
+    struct Wording {
+        QString text, name;
+        QKeySequence keys = {};
+    };
+    /// Needs at least `least` layers in hand.
+    QAction* onLayers(QMenu* menu, const Wording& says, int least, Edit edit);
     /// Turns a flag of the layers in hand to what it is not in the one whose figures show.
     QAction* onSwitch(const QKeySequence& keys, bool Layer::*flag, const QString& on, const QString& off);
     bool holdsGroup() const;
@@ -35,11 +40,13 @@ class LayerMenu : public QMenu {
     void makeCopying();
     void makeGrouping();
     void makeArranging();
-    void addArranging(QMenu* menu, const QString& to);
+    enum class ArrangeTo : unsigned char { Panel, Safety, EachOther };
+    void addArranging(QMenu* menu, ArrangeTo to);
     void fillEchoes(QMenu* menu);
     void fillTakes(QMenu* menu);
     void add(const QString& name, Layer layer);
-    Rect areaOf(const QString& to) const;
+    PanelLayers inHand() const;
+    Rect areaOf(ArrangeTo to) const;
     QString what() const;
     void refresh();
 

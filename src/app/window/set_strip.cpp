@@ -172,7 +172,7 @@ void SetStrip::askMiniatures() {
         const double k = unitScale(*piece) * ratio;
         const Rect trim = piece->flat->trim();
         const IntRect region{0, 0, std::max(1, snapEdge(trim.w * k)), std::max(1, snapEdge(trim.h * k))};
-        mini.miniature->ask(1, flatScene(release, piece->id, k, false, {-trim.x * k, -trim.y * k}), region);
+        mini.miniature->ask(1, flatScene(release, piece->id, {k, false, {-trim.x * k, -trim.y * k}}), region);
     }
     update();
 }

@@ -100,7 +100,6 @@ Error notAPicture(Data bytes) {
 /// Where stored pixel (x, y) goes once the picture is turned upright (Exif 2.32, tag 0x0112).
 struct Turn {
     int width, height, orientation; ///< stored size
-    bool swaps() const { return orientation >= 5; }
     std::pair<int, int> place(int x, int y) const {
         switch (orientation) {
         case 2:
@@ -123,9 +122,16 @@ struct Turn {
     }
 };
 
+/// One row of straight samples and of working colours.
 template <class T>
-void finishRow(const RawPicture& raw, const ToWorkingSpace& convert, int y, const Turn& turn, Picture& out,
-               std::vector<T>& colour, std::vector<T>& rgb) {
+struct RowScratch {
+    std::vector<T> straight, working;
+};
+
+template <class T>
+void finishRow(const RawPicture& raw, const ToWorkingSpace& convert, int y, RowScratch<T>& scratch,
+               Picture& out) {
+    const Turn turn{raw.width, raw.height, raw.orientation};
     constexpr uint32_t full = T(~T(0));
     const size_t n = size_t(raw.width), colours = size_t(channelsOf(raw.space)), all = size_t(raw.channels());
     const T* in = reinterpret_cast<const T*>(raw.row(y));
@@ -134,16 +140,16 @@ void finishRow(const RawPicture& raw, const ToWorkingSpace& convert, int y, cons
         for (size_t i = 0; i < n; ++i)
             for (size_t c = 0; c < colours; ++c) {
                 const uint32_t v = in[i * all + c], a = in[i * all + colours];
-                colour[i * colours + c] = raw.premultiplied && a
-                                              ? static_cast<T>(std::min(full, (v * full + a / 2) / a))
-                                              : static_cast<T>(v);
+                scratch.straight[i * colours + c] =
+                    raw.premultiplied && a ? static_cast<T>(std::min(full, (v * full + a / 2) / a))
+                                           : static_cast<T>(v);
             }
-        straight = colour.data();
+        straight = scratch.straight.data();
     }
     const T* working = straight;
     if (!convert.isIdentity()) {
-        convert.convert(straight, rgb.data(), n);
-        working = rgb.data();
+        convert.convert(straight, scratch.working.data(), n);
+        working = scratch.working.data();
     }
     for (size_t i = 0; i < n; ++i) {
         const uint32_t a = raw.alpha ? in[i * all + colours] : full;
@@ -157,12 +163,12 @@ void finishRow(const RawPicture& raw, const ToWorkingSpace& convert, int y, cons
 template <class T>
 Picture finished(const RawPicture& raw, std::span<const uint8_t> pressProfile) {
     const ToWorkingSpace convert(raw.space, raw.sixteen, raw.profile, pressProfile);
-    const Turn turn{raw.width, raw.height, raw.orientation};
+    const bool turned = raw.orientation >= 5; // onto its side
     Picture out =
-        turn.swaps() ? Picture::create<T>(raw.height, raw.width) : Picture::create<T>(raw.width, raw.height);
+        turned ? Picture::create<T>(raw.height, raw.width) : Picture::create<T>(raw.width, raw.height);
     tbb::parallel_for(tbb::blocked_range<int>(0, raw.height, 64), [&](const tbb::blocked_range<int>& rows) {
-        std::vector<T> colour(size_t(raw.width) * 4), rgb(size_t(raw.width) * 3);
-        for (int y = rows.begin(); y < rows.end(); ++y) finishRow<T>(raw, convert, y, turn, out, colour, rgb);
+        RowScratch<T> scratch{std::vector<T>(size_t(raw.width) * 4), std::vector<T>(size_t(raw.width) * 3)};
+        for (int y = rows.begin(); y < rows.end(); ++y) finishRow<T>(raw, convert, y, scratch, out);
     });
     out.opaque = !raw.alpha;
     if (raw.alpha) {

@@ -47,8 +47,8 @@ Result<EncodedPicture> encodePiece(Renderer& renderer, const ReleasePtr& release
                                          " pixels is over the limit; nothing was written.");
 
     const Vec2 offset{-area.x * scale, -area.y * scale};
-    const Scene scene = panel ? panelScene(release, {id, panel->id}, scale, options.bleed, offset)
-                              : flatScene(release, id, scale, options.bleed, offset);
+    const Scene scene = panel ? panelScene(release, {id, panel->id}, {scale, options.bleed, offset})
+                              : flatScene(release, id, {scale, options.bleed, offset});
     const Ppi resolution{flat.unit == Unit::Px ? 72 : scale * kMmPerInch};
     const IntRect region{0, 0, width, height};
     Result<std::vector<uint8_t>> bytes;

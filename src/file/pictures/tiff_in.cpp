@@ -102,10 +102,16 @@ void toSixteen(const float* in, size_t n, uint8_t* out) {
     }
 }
 
-/// One row of stored samples to where they go: `n` samples from sample `first` of row y on.
-void putRow(bool floats, const uint8_t* stored, size_t first, size_t n, int y, RawPicture& out) {
-    const size_t bytes = out.sixteen ? 2 : 1;
-    uint8_t* to = out.row(y) + first * bytes;
+/// `n` samples of row y, from its sample `first` on.
+struct RowPart {
+    int y;
+    size_t first, n;
+};
+
+/// Stored samples to where they go.
+void putRow(bool floats, const uint8_t* stored, const RowPart& part, RawPicture& out) {
+    const size_t bytes = out.sixteen ? 2 : 1, n = part.n;
+    uint8_t* to = out.row(part.y) + part.first * bytes;
     if (!floats) return void(std::memcpy(to, stored, n * bytes));
     std::vector<float> row(n);
     std::memcpy(row.data(), stored, n * sizeof(float));
@@ -120,7 +126,7 @@ bool readRows(TIFF* tiff, RawPicture& out) {
     std::vector<uint8_t> row(samples * 4);
     for (int y = 0; y < out.height; ++y) {
         if (TIFFReadScanline(tiff, row.data(), static_cast<uint32_t>(y)) != 1) return false;
-        putRow(floats, row.data(), 0, samples, y, out);
+        putRow(floats, row.data(), {y, 0, samples}, out);
     }
     return true;
 }
@@ -139,7 +145,7 @@ bool readTiles(TIFF* tiff, RawPicture& out) {
             if (TIFFReadTile(tiff, tile.data(), uint32_t(x), uint32_t(y), 0, 0) < 0) return false;
             const size_t n = size_t(std::min(w, out.width - x)) * channels;
             for (int i = 0; i < std::min(h, out.height - y); ++i)
-                putRow(floats, tile.data() + size_t(i) * row, size_t(x) * channels, n, y + i, out);
+                putRow(floats, tile.data() + size_t(i) * row, {y + i, size_t(x) * channels, n}, out);
         }
     return true;
 }

@@ -232,8 +232,7 @@ void assemble(QPDF& pdf, const PrintPage& page, const InkedArt& art, const std::
 } // namespace
 
 Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release, const std::string& id,
-                                  std::span<const uint8_t> pressProfile, const PrintOptions& options,
-                                  const std::filesystem::path& file) {
+                                  const PrintOptions& options, const std::filesystem::path& file) {
     const PiecePtr piece = release->piece(id);
     if (!piece)
         return fail(Fault::Usage, "There is no piece “" + id + "” in this release; nothing was written.");
@@ -241,11 +240,11 @@ Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release,
         return fail(Fault::Usage,
                     piece->name +
                         " is made for screens and has no size in mm; send it as JPEG or PNG instead.");
-    auto press = ToPress::create(pressProfile, options.inkLimit);
+    auto press = ToPress::create(options.pressProfile, options.inkLimit);
     if (!press) return tl::unexpected(press.error());
 
     const Ppi resolution{options.ppi > 0 ? options.ppi : piece->flat->ppi};
-    Scene scene = flatScene(release, id, pxPerMm(resolution), true);
+    Scene scene = flatScene(release, id, {pxPerMm(resolution), true});
     const std::vector<OutlinedText> words = takeFrontWords(scene, renderer.paragraphs());
     const IntRect area = scene.bounds();
     const InkedArt art = inkedArt(renderer, scene, area, **press, options.cancel);
@@ -258,7 +257,7 @@ Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release,
         QPDF pdf;
         assemble(pdf, page, art, content,
                  release->brief.artist + " – " + release->brief.title + " – " + piece->name);
-        addOutputIntent(pdf, pressProfile, (*press)->description());
+        addOutputIntent(pdf, options.pressProfile, (*press)->description());
         // Made in memory, since the writer does not notice a disk that is full.
         QPDFWriter writer(pdf);
         writer.setOutputMemory();

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "base/error.h"
-#include "color/profile.h"
+#include "file/data_folder.h"
 #include "render/renderer.h"
 
 #include <filesystem>
@@ -11,9 +11,10 @@
 namespace glyptos {
 
 struct PrintOptions {
-    double ppi = 0;                            ///< of the art; 0: the form's own
-    double inkLimit = 3.3;                     ///< largest total of the four inks, 1 = 100 %
-    const std::atomic<bool>* cancel = nullptr; ///< stops the work once true
+    double ppi = 0;        ///< of the art; 0: the form's own
+    double inkLimit = 3.3; ///< largest total of the four inks, 1 = 100 %
+    std::span<const uint8_t> pressProfile = pressProfileBytes(); ///< ICC profile of four inks
+    const std::atomic<bool>* cancel = nullptr;                   ///< stops the work once true
 };
 
 /// What the file holds, for the artist.
@@ -28,12 +29,10 @@ struct PrintReport {
 
 /// Writes a PDF 1.6 with one page: MediaBox round the marks, BleedBox, TrimBox at exact sizes; art as one
 /// DeviceCMYK image; opaque words in front of everything else as outlines, pure black ones in black ink only;
-/// crop and fold marks in all inks, outside the bleed; `pressProfile` as output intent. Art is cut at the
+/// crop and fold marks in all inks, outside the bleed; the press profile as output intent. Art is cut at the
 /// bleed and holds no guide lines. Only for pieces measured in mm. On failure nothing is left behind.
 [[nodiscard]] Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release,
-                                                const std::string& piece,
-                                                std::span<const uint8_t> pressProfile,
-                                                const PrintOptions& options,
+                                                const std::string& piece, const PrintOptions& options,
                                                 const std::filesystem::path& file);
 
 } // namespace glyptos

@@ -15,6 +15,14 @@ inline constexpr int kDeepestGroup = 64;
 
 using LayerChange = std::function<void(Layer&)>;
 
+/// The next release and the id of what is new in it: a layer or a take; no id when there was nothing to do.
+/// Stands for the release where only that is wanted.
+struct Made {
+    ReleasePtr release;
+    std::string id;
+    operator ReleasePtr() const { return release; }
+};
+
 [[nodiscard]] ReleasePtr withBrief(const ReleasePtr& release, Brief brief);
 
 /// The release with the source, unless one with that id is there.
@@ -42,8 +50,7 @@ using LayerChange = std::function<void(Layer&)>;
 
 /// A new take, a copy of the current one with new layer ids, as the current one. It gets the first free
 /// letter.
-[[nodiscard]] ReleasePtr withNewTake(const ReleasePtr& release, const std::string& piece,
-                                     std::string* newId = nullptr);
+[[nodiscard]] Made withNewTake(const ReleasePtr& release, const std::string& piece);
 /// The piece without that take; the current one becomes the take before it. The last take stays.
 [[nodiscard]] ReleasePtr withoutTake(const ReleasePtr& release, const std::string& piece,
                                      const std::string& take);
@@ -53,8 +60,7 @@ using LayerChange = std::function<void(Layer&)>;
                                          const std::string& layer, const std::string& take);
 /// `take`, from another state of the release, as a new take of the piece and its current one. Nothing changes
 /// when the piece is gone.
-[[nodiscard]] ReleasePtr withTakeFrom(const ReleasePtr& release, const std::string& piece, const Take& take,
-                                      std::string* newId = nullptr);
+[[nodiscard]] Made withTakeFrom(const ReleasePtr& release, const std::string& piece, const Take& take);
 
 [[nodiscard]] ReleasePtr withLinearLight(const ReleasePtr& release, bool linear);
 /// The reference picture of a panel, or none.
@@ -63,9 +69,9 @@ using LayerChange = std::function<void(Layer&)>;
 
 /// `layer` put directly in front of `above` (in the same group), or at the very front when that is empty or
 /// when groups would be nested more than kDeepestGroup deep there. A layer without an id gets one, and so do
-/// the layers in it; the id is written to `newId` when given.
-[[nodiscard]] ReleasePtr withLayer(const ReleasePtr& release, const PanelRef& panel, Layer layer,
-                                   const std::string& above = {}, std::string* newId = nullptr);
+/// the layers in it.
+[[nodiscard]] Made withLayer(const ReleasePtr& release, const PanelRef& panel, Layer layer,
+                             const std::string& above = {});
 [[nodiscard]] ReleasePtr withoutLayer(const ReleasePtr& release, const PanelRef& panel,
                                       const std::string& layer);
 /// The layer changed by `change`; its id stays.
@@ -82,21 +88,24 @@ enum class Nearer : unsigned char { Front, OneForward, OneBack, Back };
                                    const std::vector<std::string>& layers, Nearer where);
 /// The layers put into a new group, in the order they have, where the front-most of them is. Layers inside
 /// other layers of the list go with those. Fails when groups would be nested more than kDeepestGroup deep.
-[[nodiscard]] Result<ReleasePtr> withGrouped(const ReleasePtr& release, const PanelRef& panel,
-                                             const std::vector<std::string>& layers,
-                                             std::string* newId = nullptr);
+[[nodiscard]] Result<Made> withGrouped(const ReleasePtr& release, const PanelRef& panel,
+                                       const std::vector<std::string>& layers);
 /// The group replaced by its layers.
 [[nodiscard]] ReleasePtr withUngrouped(const ReleasePtr& release, const PanelRef& panel,
                                        const std::string& group);
 /// A copy of the layer, with new ids, directly in front of it.
-[[nodiscard]] ReleasePtr withDuplicate(const ReleasePtr& release, const PanelRef& panel,
-                                       const std::string& layer, std::string* newId = nullptr);
-/// `count` copies behind the layer, each further on by `step` (panel units) and at `fade` times the opacity
-/// of the one before it.
+[[nodiscard]] Made withDuplicate(const ReleasePtr& release, const PanelRef& panel, const std::string& layer);
+/// Copies, each further on by `step` (panel units) and at `fade` times the opacity of the one before it.
+struct Ghosts {
+    int count;
+    Vec2 step;
+    double fade;
+};
+/// Those of the layer, behind it.
 [[nodiscard]] ReleasePtr withGhosts(const ReleasePtr& release, const PanelRef& panel,
-                                    const std::string& layer, int count, Vec2 step, double fade);
+                                    const std::string& layer, const Ghosts& ghosts);
 /// A layer that shows another panel, in front of `above`. Fails when it would show itself.
-[[nodiscard]] Result<ReleasePtr> withEcho(const ReleasePtr& release, const PanelRef& panel, Layer echo,
-                                          const std::string& above = {}, std::string* newId = nullptr);
+[[nodiscard]] Result<Made> withEcho(const ReleasePtr& release, const PanelRef& panel, Layer echo,
+                                    const std::string& above = {});
 
 } // namespace glyptos

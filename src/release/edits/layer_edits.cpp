@@ -114,19 +114,20 @@ void collectIds(const Stack& stack, std::vector<std::string>& out) {
 
 } // namespace
 
-ReleasePtr withLayer(const ReleasePtr& release, const PanelRef& panel, Layer layer, const std::string& above,
-                     std::string* newId) {
-    return withStack(release, panel, [&](Stack& stack, Release& next) {
+Made withLayer(const ReleasePtr& release, const PanelRef& panel, Layer layer, const std::string& above) {
+    Made made;
+    made.release = withStack(release, panel, [&](Stack& stack, Release& next) {
         if (layer.id.empty()) renewIds(layer, next);
-        if (newId) *newId = layer.id;
-        auto made = std::make_shared<const Layer>(std::move(layer));
+        made.id = layer.id;
+        const auto added = std::make_shared<const Layer>(std::move(layer));
         // What is nested too deeply to go in there goes in front of everything.
-        const bool fits = levelOf(stack, above) + depthOf(*made) <= kDeepestGroup;
-        if (!fits ||
-            !atLayer(stack, above, [&](Stack& list, size_t i) { list.insert(list.begin() + long(i), made); }))
-            stack.insert(stack.begin(), made);
+        const bool fits = levelOf(stack, above) + depthOf(*added) <= kDeepestGroup;
+        if (!fits || !atLayer(stack, above,
+                              [&](Stack& list, size_t i) { list.insert(list.begin() + long(i), added); }))
+            stack.insert(stack.begin(), added);
         return true;
     });
+    return made;
 }
 
 ReleasePtr withoutLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& layer) {
@@ -199,10 +200,11 @@ ReleasePtr withOrder(const ReleasePtr& release, const PanelRef& panel, const std
     return next;
 }
 
-Result<ReleasePtr> withGrouped(const ReleasePtr& release, const PanelRef& panel,
-                               const std::vector<std::string>& layers, std::string* newId) {
+Result<Made> withGrouped(const ReleasePtr& release, const PanelRef& panel,
+                         const std::vector<std::string>& layers) {
     bool tooDeep = false;
-    auto next = withStack(release, panel, [&](Stack& stack, Release& r) {
+    Made made;
+    made.release = withStack(release, panel, [&](Stack& stack, Release& r) {
         std::vector<std::string> order;
         collectIds(stack, order);
         const auto front = std::find_first_of(order.begin(), order.end(), layers.begin(), layers.end());
@@ -217,13 +219,13 @@ Result<ReleasePtr> withGrouped(const ReleasePtr& release, const PanelRef& panel,
         const int level = levelOf(stack, group->id);
         group->content = std::move(content);
         tooDeep = level + depthOf(*group) > kDeepestGroup;
-        if (newId) *newId = group->id;
+        made.id = group->id;
         return true;
     });
     if (tooDeep)
         return fail(Fault::Usage, "Groups can be nested " + std::to_string(kDeepestGroup) +
                                       " deep and no deeper; nothing was grouped.");
-    return next;
+    return made;
 }
 
 ReleasePtr withUngrouped(const ReleasePtr& release, const PanelRef& panel, const std::string& id) {
@@ -236,22 +238,23 @@ ReleasePtr withUngrouped(const ReleasePtr& release, const PanelRef& panel, const
     });
 }
 
-ReleasePtr withDuplicate(const ReleasePtr& release, const PanelRef& panel, const std::string& id,
-                         std::string* newId) {
-    return actAt(release, panel, id, [&](Stack& list, size_t i, Release& next) {
+Made withDuplicate(const ReleasePtr& release, const PanelRef& panel, const std::string& id) {
+    Made made;
+    made.release = actAt(release, panel, id, [&](Stack& list, size_t i, Release& next) {
         LayerPtr copy = copied(*list[i], next);
-        if (newId) *newId = copy->id;
+        made.id = copy->id;
         list.insert(list.begin() + long(i), std::move(copy));
     });
+    return made;
 }
 
-ReleasePtr withGhosts(const ReleasePtr& release, const PanelRef& panel, const std::string& id, int count,
-                      Vec2 step, double fade) {
+ReleasePtr withGhosts(const ReleasePtr& release, const PanelRef& panel, const std::string& id,
+                      const Ghosts& ghosts) {
     return actAt(release, panel, id, [&](Stack& list, size_t i, Release& next) {
         Layer ghost = *list[i];
-        for (int n = 1; n <= count; ++n) {
-            ghost = moved(std::move(ghost), step);
-            ghost.opacity *= fade;
+        for (int n = 1; n <= ghosts.count; ++n) {
+            ghost = moved(std::move(ghost), ghosts.step);
+            ghost.opacity *= ghosts.fade;
             Layer named = ghost;
             named.name += " ghost " + std::to_string(n);
             list.insert(list.begin() + long(i) + n, copied(named, next));
@@ -259,13 +262,13 @@ ReleasePtr withGhosts(const ReleasePtr& release, const PanelRef& panel, const st
     });
 }
 
-Result<ReleasePtr> withEcho(const ReleasePtr& release, const PanelRef& panel, Layer echo,
-                            const std::string& above, std::string* newId) {
+Result<Made> withEcho(const ReleasePtr& release, const PanelRef& panel, Layer echo,
+                      const std::string& above) {
     if (const auto* content = echo.as<EchoContent>(); content && wouldCycle(*release, panel, *content))
         return fail(Fault::Usage, "“" + echo.name +
                                       "” shows this panel itself, so an echo of it here would never end; "
                                       "nothing was added.");
-    return withLayer(release, panel, std::move(echo), above, newId);
+    return withLayer(release, panel, std::move(echo), above);
 }
 
 } // namespace glyptos

@@ -110,22 +110,23 @@ Result<ReleasePtr> withParameter(const ReleasePtr& release, const std::string& i
                    [&](Release& r) { std::replace(r.pieces.begin(), r.pieces.end(), old, PiecePtr(piece)); });
 }
 
-ReleasePtr withNewTake(const ReleasePtr& release, const std::string& id, std::string* newId) {
+Made withNewTake(const ReleasePtr& release, const std::string& id) {
     const PiecePtr piece = release->piece(id);
-    return piece ? withTakeFrom(release, id, piece->take(), newId) : release;
+    return piece ? withTakeFrom(release, id, piece->take()) : Made{release, {}};
 }
 
-ReleasePtr withTakeFrom(const ReleasePtr& release, const std::string& id, const Take& take,
-                        std::string* newId) {
-    return withChangedPiece(release, id, [&](Piece& piece, Release& next) {
+Made withTakeFrom(const ReleasePtr& release, const std::string& id, const Take& take) {
+    Made made;
+    made.release = withChangedPiece(release, id, [&](Piece& piece, Release& next) {
         auto copy = std::make_shared<Take>(take);
         copy->id = freeTakeId(piece);
-        if (newId) *newId = copy->id;
+        made.id = copy->id;
         for (auto& [panel, stack] : copy->stacks)
             for (LayerPtr& layer : stack) layer = copied(*layer, next);
         piece.takes.push_back(std::move(copy));
         piece.current = piece.takes.size() - 1;
     });
+    return made;
 }
 
 ReleasePtr withoutTake(const ReleasePtr& release, const std::string& id, const std::string& take) {

@@ -61,20 +61,19 @@ const float* maskRow(const Tile& mask, int y, const IntRect& region, Scratch& sc
     return scratch.share.data();
 }
 
-void blendLayer(const PreparedLayer& layer, int y, int rows, const IntRect& region, Band& onto,
-                Scratch& scratch, size_t depth);
+void blendLayer(const PreparedLayer& layer, const BandRows& at, Band& onto, Scratch& scratch, size_t depth);
 
 /// The group's layers on the backdrop itself; of what they change, the share of opacity and mask is kept.
-void passThrough(const PreparedLayer& group, int y, int rows, const IntRect& region, Band& onto,
-                 Scratch& scratch, size_t depth) {
+void passThrough(const PreparedLayer& group, const BandRows& at, Band& onto, Scratch& scratch, size_t depth) {
+    const auto& [region, y, rows] = at;
     const auto& layers = std::get<GroupRows>(group.rows).layers;
     if (group.opacity >= 1 && !group.mask) {
-        for (const PreparedLayer& layer : layers) blendLayer(layer, y, rows, region, onto, scratch, depth);
+        for (const PreparedLayer& layer : layers) blendLayer(layer, at, onto, scratch, depth);
         return;
     }
     Band& changed = scratch.band(depth + 1);
     changed.copy(onto);
-    for (const PreparedLayer& layer : layers) blendLayer(layer, y, rows, region, changed, scratch, depth + 1);
+    for (const PreparedLayer& layer : layers) blendLayer(layer, at, changed, scratch, depth + 1);
     for (int r = 0; r < rows; ++r) {
         const float* share = group.mask ? maskRow(*group.mask, y + r, region, scratch) : nullptr;
         for (int c = 0; c < 4; ++c) {
@@ -89,16 +88,16 @@ void passThrough(const PreparedLayer& group, int y, int rows, const IntRect& reg
 /// Layers inside a base: they meet its colours as if it were opaque, and what comes of it takes on its alpha.
 /// This is source-atop (Porter and Duff, 1984) with the blended colour of W3C Compositing, 5.8, where the
 /// edge of the base has no share: a half covered pixel shows no rim of the unblended layer.
-void blendClip(const GroupRows& group, int y, int rows, const IntRect& region, Scratch& scratch,
-               size_t depth) {
+void blendClip(const GroupRows& group, const BandRows& at, Scratch& scratch, size_t depth) {
+    const int width = at.region.w;
     Band& band = scratch.band(depth);
     band.clear();
-    blendLayer(group.layers.front(), y, rows, region, band, scratch, depth);
+    blendLayer(group.layers.front(), at, band, scratch, depth);
     Band& base = scratch.band(depth + 1);
-    for (int r = 0; r < rows; ++r) {
+    for (int r = 0; r < at.rows; ++r) {
         const RowPlanes row = band.row(r), kept = base.row(r);
-        std::copy_n(row.c[3], region.w, kept.c[3]);
-        for (int x = 0; x < region.w; ++x) {
+        std::copy_n(row.c[3], width, kept.c[3]);
+        for (int x = 0; x < width; ++x) {
             const float inverse = row.c[3][x] > 0 ? 1 / row.c[3][x] : 0;
             for (int c = 0; c < 3; ++c) row.c[c][x] *= inverse;
             row.c[3][x] = 1;
@@ -106,8 +105,8 @@ void blendClip(const GroupRows& group, int y, int rows, const IntRect& region, S
     }
     // The base's alpha stays in its band's last plane, so what blends on it works one band further down.
     for (size_t i = 1; i < group.layers.size(); ++i)
-        blendLayer(group.layers[i], y, rows, region, band, scratch, depth + 1);
-    for (int r = 0; r < rows; ++r) scaleRow(band.row(r), base.row(r).c[3], size_t(region.w));
+        blendLayer(group.layers[i], at, band, scratch, depth + 1);
+    for (int r = 0; r < at.rows; ++r) scaleRow(band.row(r), base.row(r).c[3], size_t(width));
 }
 
 void fetchRow(const PreparedLayer& layer, int y, int r, const IntRect& region, Scratch& scratch) {
@@ -139,16 +138,15 @@ const uint8_t* bytesAsTheyLie(const PreparedLayer& layer, int y, const IntRect& 
     return picture.row<uint8_t>(y + rows->dy) + size_t(region.x + rows->dx) * 4;
 }
 
-void blendLayer(const PreparedLayer& layer, int y, int rows, const IntRect& region, Band& onto,
-                Scratch& scratch, size_t depth) {
+void blendLayer(const PreparedLayer& layer, const BandRows& at, Band& onto, Scratch& scratch, size_t depth) {
+    const auto& [region, y, rows] = at;
     const size_t n = size_t(region.w);
     if (const auto* group = std::get_if<GroupRows>(&layer.rows)) {
-        if (group->kind == GroupKind::Passing)
-            return passThrough(layer, y, rows, region, onto, scratch, depth);
+        if (group->kind == GroupKind::Passing) return passThrough(layer, at, onto, scratch, depth);
         if (group->kind == GroupKind::Clip)
-            blendClip(*group, y, rows, region, scratch, depth + 1);
+            blendClip(*group, at, scratch, depth + 1);
         else
-            blendBand(group->layers, y, rows, region, scratch, depth + 1);
+            blendBand(group->layers, at, scratch, depth + 1);
         for (int r = 0; r < rows; ++r) {
             const RowPlanes row = scratch.band(depth + 1).row(r);
             if (layer.mask) scaleRow(row, maskRow(*layer.mask, y + r, region, scratch), n);
@@ -201,11 +199,10 @@ Band& Scratch::band(size_t depth) {
     return *bands[depth];
 }
 
-void blendBand(const std::vector<PreparedLayer>& layers, int y, int rows, const IntRect& region,
-               Scratch& scratch, size_t depth) {
+void blendBand(const std::vector<PreparedLayer>& layers, const BandRows& at, Scratch& scratch, size_t depth) {
     Band& band = scratch.band(depth);
     band.clear();
-    for (const PreparedLayer& layer : layers) blendLayer(layer, y, rows, region, band, scratch, depth);
+    for (const PreparedLayer& layer : layers) blendLayer(layer, at, band, scratch, depth);
 }
 
 } // namespace glyptos

@@ -35,9 +35,13 @@ struct Scratch {
     Band& band(size_t depth);
 };
 
-/// Blends `layers`, back to front, over nothing, into scratch.band(depth): output rows y … y+rows of a
-/// region at most kTileSize wide.
-void blendBand(const std::vector<PreparedLayer>& layers, int y, int rows, const IntRect& region,
-               Scratch& scratch, size_t depth);
+/// Output rows y … y+rows, at most kBandRows, of a region at most kTileSize wide.
+struct BandRows {
+    const IntRect& region;
+    int y, rows;
+};
+
+/// Blends `layers`, back to front, over nothing, into scratch.band(depth).
+void blendBand(const std::vector<PreparedLayer>& layers, const BandRows& at, Scratch& scratch, size_t depth);
 
 } // namespace glyptos

@@ -16,7 +16,7 @@ Tile compositeTile(const Names& names, const IntRect& region, TileCache& tiles, 
     Tile tile(region.w, region.h);
     for (int y = region.y; y < region.bottom(); y += kBandRows) {
         const int rows = std::min(kBandRows, region.bottom() - y);
-        blendBand(layers, y, rows, region, scratch, 0);
+        blendBand(layers, {region, y, rows}, scratch, 0);
         for (int r = 0; r < rows; ++r)
             for (int c = 0; c < 4; ++c) {
                 const float* from = scratch.band(0).row(r).c[c];

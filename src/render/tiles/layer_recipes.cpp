@@ -96,7 +96,7 @@ NamedLayer LayerRecipes::picture(const PictureContent& content, const Placement&
     hash.add(source->id).add(picture->width()).add(levelRead(*picture, *source, map));
     hash.add(map).add(shown).add(region_);
     NamedLayer out = named(hash.key(), [=, region = region_](Scratch&) {
-        return pictureTile(*picture, source->width, source->height, map, shown, region);
+        return pictureTile({*picture, source->width, source->height, map, shown}, region);
     });
     out.opaque = picture->opaque() && coversAll(map, shown, region_);
     return out;

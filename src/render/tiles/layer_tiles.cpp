@@ -20,16 +20,16 @@ void cutTo(const Buffer<float>& cover, Tile& tile) {
 
 } // namespace
 
-Tile pictureTile(const Pyramid& picture, int sourceWidth, int sourceHeight, const Affine& sourceToOutput,
-                 const Rect& shown, const IntRect& region) {
+Tile pictureTile(const PlacedPicture& picture, const IntRect& region) {
+    const auto& [pixels, width, height, sourceToOutput, shown] = picture;
     const Rect onOutput = sourceToOutput.mapBounds(shown);
     constexpr double kNothing = 1.0 / 1024; // px: covers less than a 16-bit step of any pixel
     if (pixelsAround(onOutput).intersected(region).empty() || onOutput.w < kNothing || onOutput.h < kNothing)
         return {};
     Tile tile(region.w, region.h);
     const Affine pictureToSource =
-        Affine::scaling(double(sourceWidth) / picture.width(), double(sourceHeight) / picture.height());
-    resampleTile(picture, sourceToOutput * pictureToSource, region.x, region.y, tile);
+        Affine::scaling(double(width) / pixels.width(), double(height) / pixels.height());
+    resampleTile(pixels, sourceToOutput * pictureToSource, region.x, region.y, tile);
     if (!coversAll(sourceToOutput, shown, region)) {
         Path edge;
         edge.addRect(shown);

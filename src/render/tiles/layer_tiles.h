@@ -7,10 +7,16 @@
 
 namespace glyptos {
 
-/// Pixels of `picture`, which shows all of a source of sourceWidth × sourceHeight, placed by `sourceToOutput`
-/// and cut to `shown` (source pixels), its edges covered to the exact share.
-Tile pictureTile(const Pyramid& picture, int sourceWidth, int sourceHeight, const Affine& sourceToOutput,
-                 const Rect& shown, const IntRect& region);
+/// A picture on the output. `pixels` show all of a source of width × height px, perhaps with fewer px.
+struct PlacedPicture {
+    const Pyramid& pixels;
+    int width, height;
+    Affine sourceToOutput;
+    Rect shown; ///< source px; the rest is cut away
+};
+
+/// What of it falls on `region`, its edges covered to the exact share. Empty when nothing does.
+Tile pictureTile(const PlacedPicture& picture, const IntRect& region);
 
 /// The outline, mapped by `toOutput`, filled with one colour.
 Tile textTile(const Path& outline, const Affine& toOutput, const Rgba& colour, const IntRect& region);

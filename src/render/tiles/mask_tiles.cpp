@@ -30,7 +30,7 @@ Buffer<float> plain(const Mask& mask, const Affine& toOutput, const IntRect& reg
     if (const auto* p = std::get_if<PictureContent>(&mask.form)) {
         const Rect shown{p->crop.x * picture.width, p->crop.y * picture.height, p->crop.w * picture.width,
                          p->crop.h * picture.height};
-        return luminance(pictureTile(*picture.picture, picture.width, picture.height, map, shown, region),
+        return luminance(pictureTile({*picture.picture, picture.width, picture.height, map, shown}, region),
                          region);
     }
     if (const auto* gradient = std::get_if<Gradient>(&mask.form))
