@@ -58,12 +58,6 @@ std::string shortNumber(double value, int decimals) {
     return text == "-0" ? "0" : text;
 }
 
-bool isUtf8(std::string_view s) {
-    for (size_t at = 0, length = 0; at < s.size(); at += length)
-        if ((length = characterAt(s, at)) == 0) return false;
-    return true;
-}
-
 std::string validUtf8(std::string_view s) {
     constexpr std::string_view kReplacement = "\xef\xbf\xbd";
     std::string out;
@@ -94,18 +88,6 @@ std::string nameOf(const std::filesystem::path& file) {
 
 std::string stemOf(const std::filesystem::path& file) {
     return validUtf8(file.stem().string());
-}
-
-std::string fromLatin1(std::string_view text) {
-    std::string out;
-    for (const char c : text) {
-        const auto u = static_cast<unsigned char>(c);
-        if (u < 0x80)
-            out += c;
-        else
-            out += {char(0xc0 | u >> 6), char(0x80 | (u & 0x3f))};
-    }
-    return out;
 }
 
 } // namespace glyptos

@@ -11,10 +11,8 @@ namespace glyptos {
 /// The pieces of `text` between single `separator` characters; always at least one.
 std::vector<std::string> split(std::string_view text, char separator);
 
-/// Whether it is well-formed UTF-8 (Unicode 15, table 3-7: no overlong forms, no surrogates, nothing over
-/// U+10FFFF).
-bool isUtf8(std::string_view text);
-/// The same text where it is well-formed; each byte that cannot be read becomes U+FFFD. What comes in from
+/// The same text where it is well-formed UTF-8 (Unicode 15, table 3-7: no overlong forms, no surrogates,
+/// nothing over U+10FFFF); each byte that cannot be read becomes U+FFFD. What comes in from
 /// outside (names of files, tags, sheets) goes through here once, so that everything inside can be written
 /// and shown.
 std::string validUtf8(std::string_view text);
@@ -23,8 +21,6 @@ std::string trimmed(std::string_view text, std::string_view also = {});
 /// The last part of a path, and that without its ending, as text to be shown and kept.
 std::string nameOf(const std::filesystem::path& file);
 std::string stemOf(const std::filesystem::path& file);
-/// Latin-1 as UTF-8.
-std::string fromLatin1(std::string_view text);
 
 /// `value` with at most `decimals` decimals, rounded, without trailing zeros ("315", "3.8").
 std::string shortNumber(double value, int decimals = 2);

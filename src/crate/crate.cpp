@@ -3,6 +3,7 @@
 #include "base/json.h"
 #include "base/text.h"
 #include "file/atomic_file.h"
+#include "file/xdg_folders.h"
 
 #include <cstdlib>
 #include <system_error>
@@ -24,10 +25,7 @@ std::string putLine(const CrateEntry& entry) {
 } // namespace
 
 std::filesystem::path crateFolder() {
-    if (const char* data = std::getenv("XDG_DATA_HOME"); data && *data == '/')
-        return std::filesystem::path(data) / "glyptos" / "crate";
-    const char* home = std::getenv("HOME");
-    return std::filesystem::path(home && *home ? home : "/") / ".local" / "share" / "glyptos" / "crate";
+    return dataHome() / "glyptos" / "crate";
 }
 
 Crate::Crate(std::filesystem::path folder, Book book)

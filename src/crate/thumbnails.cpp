@@ -1,4 +1,5 @@
 #include "crate/thumbnails.h"
+#include "file/xdg_folders.h"
 
 #include <QCryptographicHash>
 #include <QDir>
@@ -34,10 +35,7 @@ QImage imageOf(const Picture& picture) {
 }
 
 std::filesystem::path thumbnailFolder() {
-    if (const char* cache = std::getenv("XDG_CACHE_HOME"); cache && *cache == '/')
-        return std::filesystem::path(cache) / "thumbnails";
-    const char* home = std::getenv("HOME");
-    return std::filesystem::path(home && *home ? home : "/") / ".cache" / "thumbnails";
+    return cacheHome() / "thumbnails";
 }
 
 std::filesystem::path thumbnailFile(const std::filesystem::path& file) {

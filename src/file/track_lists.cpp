@@ -3,6 +3,7 @@
 #include "base/text.h"
 #include "file/pictures/picture_reader.h"
 #include "release/fields.h"
+#include "file/text_bytes.h"
 
 #include <algorithm>
 #include <array>
@@ -79,12 +80,6 @@ int takeDuration(std::string& line) {
         while (line.ends_with(sign) && line.size() > std::string_view(sign).size())
             line = trimmed(line.substr(0, line.size() - std::string_view(sign).size()));
     return *seconds;
-}
-
-std::string asUtf8(const std::vector<uint8_t>& bytes) {
-    std::string text(bytes.begin(), bytes.end());
-    if (text.starts_with("\xef\xbb\xbf")) text.erase(0, 3);
-    return isUtf8(text) ? text : fromLatin1(text);
 }
 
 /// Rows of cells.
@@ -302,7 +297,7 @@ Result<TrackList> readTrackList(const std::filesystem::path& file) {
     const std::string name = nameOf(file), ending = lower(file.extension().string());
     if (bytes->size() > kMost || std::find(bytes->begin(), bytes->end(), 0) != bytes->end())
         return noTracks(name);
-    const std::string text = asUtf8(*bytes);
+    const std::string text = textOf(*bytes);
     if (ending == ".cue") return tracksFromCue(text, name);
     if (ending == ".csv" || ending == ".tsv") return tracksFromCsv(text, name);
     auto out = tracksFromText(text);

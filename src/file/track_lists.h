@@ -32,8 +32,8 @@ Result<TrackList> tracksFromCsv(std::string_view text, const std::string& name);
 /// A cue sheet: lengths are the ways from INDEX 01 to the next one in the same file; the last has none.
 Result<TrackList> tracksFromCue(std::string_view text, const std::string& name);
 
-/// A text file of one of these kinds, told by its ending and then by its content; text that is not UTF-8 is
-/// taken to be Latin-1.
+/// A text file of one of these kinds, told by its ending and then by its content; for its encoding see
+/// textOf().
 [[nodiscard]] Result<TrackList> readTrackList(const std::filesystem::path& file);
 
 /// Titles and lengths from the tags of audio files (WAV, AIFF, FLAC, MP3, Ogg, …), in the order of their disc

@@ -4,6 +4,7 @@
 #include "file/pictures/picture_reader.h"
 #include "raster/disk_picture.h"
 #include "raster/resample.h"
+#include "file/xdg_folders.h"
 
 #include <algorithm>
 #include <cmath>
@@ -17,16 +18,12 @@ constexpr double kLargestDrawing = 8192; // px on the longer side
 constexpr std::chrono::seconds kLately{5}, kTryAgain{20};
 constexpr int kLevels = 32;
 
-/// $XDG_CACHE_HOME/glyptos, or what stands for it (XDG base directories); the system's temporary folder when
-/// that cannot be made.
+/// Ours in the user's cache; the system's temporary folder when that cannot be made.
 std::filesystem::path cacheFolder() {
-    const char *cache = std::getenv("XDG_CACHE_HOME"), *home = std::getenv("HOME");
-    std::filesystem::path folder = cache && *cache ? cache
-                                   : home && *home ? std::string(home) + "/.cache"
-                                                   : "";
+    const std::filesystem::path folder = cacheHome() / "glyptos";
     std::error_code failed;
-    if (!folder.empty()) std::filesystem::create_directories(folder /= "glyptos", failed);
-    return folder.empty() || failed ? std::filesystem::temp_directory_path(failed) : folder;
+    std::filesystem::create_directories(folder, failed);
+    return failed ? std::filesystem::temp_directory_path(failed) : folder;
 }
 
 /// The power of two at or above `scale` at which a drawing is rendered, so that zooming does not redraw at

@@ -1,6 +1,7 @@
 #include "file/pictures/picture_words.h"
 
 #include "base/text.h"
+#include "file/text_bytes.h"
 
 #include <algorithm>
 #include <array>
@@ -25,7 +26,7 @@ void prepareXmp() {
 
 /// One line of UTF-8 without control characters and blanks at the ends.
 std::string cleaned(const std::string& raw) {
-    std::string text = isUtf8(raw) ? raw : fromLatin1(raw);
+    std::string text = textOf({reinterpret_cast<const uint8_t*>(raw.data()), raw.size()});
     std::replace_if(
         text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 0x20; }, ' ');
     return trimmed(text);
