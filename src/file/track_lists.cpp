@@ -2,8 +2,8 @@
 
 #include "base/text.h"
 #include "file/pictures/picture_reader.h"
-#include "release/fields.h"
 #include "file/text_bytes.h"
+#include "release/fields.h"
 
 #include <algorithm>
 #include <array>

@@ -20,7 +20,9 @@ class TextBytesTest : public QObject {
     void plainAndOldText() {
         QCOMPARE(read(""), std::string());
         QCOMPARE(read("Höfn at dusk"), std::string("Höfn at dusk"));
-        QCOMPARE(read("H\xf6" "fn"), std::string("Höfn"));
+        QCOMPARE(read("H\xf6"
+                      "fn"),
+                 std::string("Höfn"));
         // Cut in the middle of a character, it is not UTF-8 throughout.
         QCOMPARE(read("H\xc3"), std::string("HÃ"));
     }
@@ -28,8 +30,9 @@ class TextBytesTest : public QObject {
     /// Every encoding that a mark can name, with letters inside and outside of the first plane.
     void marked_data() {
         QTest::addColumn<int>("encoding");
-        for (const auto encoding : {QStringConverter::Utf8, QStringConverter::Utf16LE, QStringConverter::Utf16BE,
-                                    QStringConverter::Utf32LE, QStringConverter::Utf32BE})
+        for (const auto encoding :
+             {QStringConverter::Utf8, QStringConverter::Utf16LE, QStringConverter::Utf16BE,
+              QStringConverter::Utf32LE, QStringConverter::Utf32BE})
             QTest::newRow(QStringConverter::nameForEncoding(encoding)) << int(encoding);
     }
     void marked() {
@@ -43,7 +46,11 @@ class TextBytesTest : public QObject {
 
     /// What a mark promises and the bytes do not keep.
     void brokenAfterAMark() {
-        QCOMPARE(read("\xef\xbb\xbf" "a\xff" "b"), std::string("a\xef\xbf\xbd" "b"));
+        QCOMPARE(read("\xef\xbb\xbf"
+                      "a\xff"
+                      "b"),
+                 std::string("a\xef\xbf\xbd"
+                             "b"));
     }
 };
 

@@ -8,10 +8,10 @@ class XdgFoldersTest : public QObject {
     Q_OBJECT
   private Q_SLOTS:
     void setAndLeftOut() {
-        const QByteArray home = qgetenv("HOME"), data = qgetenv("XDG_DATA_HOME"), cache = qgetenv("XDG_CACHE_HOME");
-        const auto back = qScopeGuard([&] {
-            qputenv("HOME", home), qputenv("XDG_DATA_HOME", data), qputenv("XDG_CACHE_HOME", cache);
-        });
+        const QByteArray home = qgetenv("HOME"), data = qgetenv("XDG_DATA_HOME"),
+                         cache = qgetenv("XDG_CACHE_HOME");
+        const auto back = qScopeGuard(
+            [&] { qputenv("HOME", home), qputenv("XDG_DATA_HOME", data), qputenv("XDG_CACHE_HOME", cache); });
         qputenv("HOME", "/home/ása");
         qputenv("XDG_DATA_HOME", "/mnt/all my data");
         qputenv("XDG_CACHE_HOME", "/mnt/cache");

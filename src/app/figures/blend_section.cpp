@@ -6,7 +6,7 @@ namespace glyptos {
 
 BlendSection::BlendSection(Engine& engine)
     : LayerSection(engine) {
-    auto* form = makeForm();
+    auto* form = figuresForm(this);
     mode_ = new QComboBox;
     mode_->setAccessibleName(tr("Blend mode"));
     for (size_t i = 0; i < kBlendModeCount; ++i) {

@@ -66,13 +66,4 @@ void LayerSection::bind(NumberField* field, const QString& name, std::function<v
             });
 }
 
-QFormLayout* LayerSection::makeForm() {
-    auto* form = new QFormLayout(this);
-    form->setContentsMargins(0, 0, 0, 0);
-    form->setHorizontalSpacing(10);
-    form->setVerticalSpacing(6);
-    form->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
-    return form;
-}
-
 } // namespace glyptos

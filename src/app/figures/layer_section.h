@@ -39,7 +39,6 @@ class LayerSection : public QWidget {
     void change(const QString& name, const LayerChange& change, bool settled, const QString& merge);
     /// A field whose figure sets something of the layer.
     void bind(NumberField* field, const QString& name, std::function<void(Layer&, double)> set);
-    QFormLayout* makeForm();
 
     Engine& engine_;
     Document* document_ = nullptr;

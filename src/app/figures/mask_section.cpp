@@ -9,19 +9,14 @@ namespace glyptos {
 
 MaskSection::MaskSection(Engine& engine)
     : LayerSection(engine) {
-    auto* form = makeForm();
+    auto* form = figuresForm(this);
     add_ = new QPushButton(tr("Mask this layer"));
     menu_ = new QMenu(add_);
     add_->setMenu(menu_);
     connect(menu_, &QMenu::aboutToShow, this, &MaskSection::makeMenu);
     form->addRow(add_);
     figures_ = new QWidget;
-    auto* rows = new QFormLayout(figures_);
-    rows->setContentsMargins(0, 0, 0, 0);
-    rows->setHorizontalSpacing(10);
-    rows->setVerticalSpacing(6);
-    rows->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
-    makeFigures(rows);
+    makeFigures(figuresForm(figures_));
     form->addRow(figures_);
 }
 

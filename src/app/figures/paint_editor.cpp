@@ -57,11 +57,7 @@ Gradient startOf(GradientKind kind, const Paint& before, const Rect& area) {
 PaintEditor::PaintEditor(const QString& what, QWidget* parent)
     : QWidget(parent)
     , what_(what) {
-    form_ = new QFormLayout(this);
-    form_->setContentsMargins(0, 0, 0, 0);
-    form_->setHorizontalSpacing(10);
-    form_->setVerticalSpacing(6);
-    form_->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
+    form_ = figuresForm(this);
     kind_ = new QComboBox;
     kind_->setAccessibleName(tr("Kind of %1").arg(what));
     for (const char* name : kKinds) kind_->addItem(tr(name));

@@ -10,7 +10,7 @@ namespace glyptos {
 
 PictureSection::PictureSection(Engine& engine)
     : LayerSection(engine) {
-    auto* form = makeForm();
+    auto* form = figuresForm(this);
     sharpness_ = roleLabel(QString(), "good");
     const QString names[] = {tr("Crop left"), tr("Crop top"), tr("Crop right"), tr("Crop bottom")};
     for (size_t i = 0; i < 4; ++i) {

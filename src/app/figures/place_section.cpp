@@ -8,7 +8,7 @@ namespace glyptos {
 
 PlaceSection::PlaceSection(Engine& engine)
     : LayerSection(engine) {
-    auto* form = makeForm();
+    auto* form = figuresForm(this);
     x_ = new NumberField(tr("Left edge"));
     y_ = new NumberField(tr("Top edge"));
     w_ = new NumberField(tr("Width"));

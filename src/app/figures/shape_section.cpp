@@ -25,7 +25,7 @@ void FillSection::refresh(const Layer& layer) {
 
 ShapeSection::ShapeSection(Engine& engine)
     : LayerSection(engine) {
-    form_ = makeForm();
+    form_ = figuresForm(this);
     corner_ = new NumberField(tr("Corner radius"));
     points_ = new NumberField(tr("Corners"), plainUnit(QString(), 0, 1, 3, 200));
     inner_ = new NumberField(tr("Inner radius"), plainUnit(QStringLiteral("%"), 0, 1, 5, 100));
@@ -72,10 +72,7 @@ void ShapeSection::makeStroke(QFormLayout* form) {
         });
     });
     strokeRows_ = new QWidget;
-    auto* rows = new QFormLayout(strokeRows_);
-    rows->setContentsMargins(0, 0, 0, 0);
-    rows->setHorizontalSpacing(10);
-    rows->setVerticalSpacing(6);
+    auto* rows = figuresForm(strokeRows_);
     width_ = new NumberField(tr("Stroke width"));
     connect(width_, &NumberField::edited, this,
             [this](double v, bool settled) { changeStroke([=](StrokeStyle& s) { s.width = v; }, settled); });

@@ -18,7 +18,7 @@ QString q(std::string_view s) {
 
 TextSection::TextSection(Engine& engine)
     : LayerSection(engine) {
-    auto* form = makeForm();
+    auto* form = figuresForm(this);
     words_ = new QPlainTextEdit;
     words_->setAccessibleName(tr("Words"));
     words_->setFixedHeight(58);

@@ -66,10 +66,8 @@ SourceDetails::SourceDetails(CrateService& service, ThumbnailStore& thumbnails, 
     });
     column->addWidget(likeness_ = makeLikeness());
     facts_ = new QWidget;
-    auto* form = new QFormLayout(facts_);
+    auto* form = figuresForm(facts_);
     form->setContentsMargins(0, 4, 0, 0);
-    form->setHorizontalSpacing(10);
-    form->setVerticalSpacing(6);
     makeFacts(form);
     column->addWidget(facts_);
     column->addStretch();

@@ -108,9 +108,7 @@ void LayoutView::rebuildForm() {
     choices_.clear();
     working_ = nullptr;
     formOf_ = piece->id;
-    auto* form = new QFormLayout;
-    form->setHorizontalSpacing(10);
-    form->setVerticalSpacing(6);
+    auto* form = figuresForm();
     for (const Parameter& p : piece->form->parameters) {
         const auto set = [this, id = p.id, label = q(p.label)](std::optional<double> value) {
             document_->edit(tr("%1 of the form").arg(label),

@@ -32,6 +32,15 @@ void setRole(QLabel* label, const char* role) {
     label->style()->polish(label);
 }
 
+QFormLayout* figuresForm(QWidget* parent) {
+    auto* form = new QFormLayout(parent);
+    form->setContentsMargins(0, 0, 0, 0);
+    form->setHorizontalSpacing(10);
+    form->setVerticalSpacing(6);
+    form->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
+    return form;
+}
+
 QWidget* inOneRow(std::initializer_list<QWidget*> widgets) {
     auto* row = new QWidget;
     auto* layout = new QHBoxLayout(row);

@@ -23,6 +23,8 @@ QLabel* roleLabel(const QString& text, const char* role, QWidget* parent = nullp
 void setRole(QLabel* label, const char* role);
 /// The widget in an area that scrolls upright when there is too little room for it.
 QScrollArea* scrolling(QWidget* inside);
+/// An empty form of figures without margins, laid on `parent` when there is one.
+QFormLayout* figuresForm(QWidget* parent = nullptr);
 /// Several fields in one row of a form.
 QWidget* inOneRow(std::initializer_list<QWidget*> widgets);
 

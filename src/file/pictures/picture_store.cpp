@@ -2,9 +2,9 @@
 
 #include "file/data_folder.h"
 #include "file/pictures/picture_reader.h"
+#include "file/xdg_folders.h"
 #include "raster/disk_picture.h"
 #include "raster/resample.h"
-#include "file/xdg_folders.h"
 
 #include <algorithm>
 #include <cmath>
