@@ -90,4 +90,8 @@ std::string stemOf(const std::filesystem::path& file) {
     return validUtf8(file.stem().string());
 }
 
+void addNew(std::vector<std::string>& to, const std::string& text) {
+    if (std::find(to.begin(), to.end(), text) == to.end()) to.push_back(text);
+}
+
 } // namespace glyptos

@@ -22,6 +22,9 @@ std::string trimmed(std::string_view text, std::string_view also = {});
 std::string nameOf(const std::filesystem::path& file);
 std::string stemOf(const std::filesystem::path& file);
 
+/// Adds the text unless it is there.
+void addNew(std::vector<std::string>& to, const std::string& text);
+
 /// `value` with at most `decimals` decimals, rounded, without trailing zeros ("315", "3.8").
 std::string shortNumber(double value, int decimals = 2);
 

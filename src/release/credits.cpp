@@ -11,10 +11,6 @@
 namespace glyptos {
 namespace {
 
-void note(std::vector<std::string>& out, const std::string& source) {
-    if (std::find(out.begin(), out.end(), source) == out.end()) out.push_back(source);
-}
-
 /// What panels show, echoes followed; each panel is looked at once.
 class Walk {
   public:
@@ -32,7 +28,7 @@ class Walk {
   private:
     void stack(const Stack& layers) {
         eachLayer(layers, [this](const LayerPtr& layer) {
-            eachSource(*layer, [this](const std::string& id) { note(sources, id); });
+            eachSource(*layer, [this](const std::string& id) { addNew(sources, id); });
             if (const auto* echo = layer->as<EchoContent>())
                 for (const PanelPlace& place : echoed(*echo, release_)) panel(place);
         });
@@ -77,10 +73,10 @@ std::vector<CreditRow> creditsOf(const Release& release) {
 std::string creditText(const Release& release) {
     const std::vector<CreditRow> rows = creditsOf(release);
     std::vector<std::string> makers, lines;
-    for (const CreditRow& row : rows) note(makers, row.source->facts.maker);
+    for (const CreditRow& row : rows) addNew(makers, row.source->facts.maker);
     for (const std::string& maker : makers)
         for (const CreditRow& row : rows)
-            if (row.source->facts.maker == maker) note(lines, row.line);
+            if (row.source->facts.maker == maker) addNew(lines, row.line);
     return joined(lines, "\n");
 }
 

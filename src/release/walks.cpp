@@ -1,5 +1,7 @@
 #include "release/walks.h"
 
+#include "base/text.h"
+
 #include <algorithm>
 
 namespace glyptos {
@@ -16,10 +18,6 @@ void inksOf(LayerLike& layer, const Act& act) {
                         [&](Of<Clouds> auto& clouds) { act(clouds.low), act(clouds.high); },
                         [&](Of<Paper> auto& paper) { act(paper.colour); }, [](const PictureContent&) {},
                         [](const EchoContent&) {}, [](const Pattern&) {}});
-}
-
-void note(std::vector<std::string>& out, const std::string& source) {
-    if (std::find(out.begin(), out.end(), source) == out.end()) out.push_back(source);
 }
 
 } // namespace
@@ -66,7 +64,7 @@ void eachInk(Layer& layer, const std::function<void(Ink&)>& act) {
 
 std::vector<std::string> sourcesOf(const Layer& layer) {
     std::vector<std::string> out;
-    const auto look = [&](const Layer& l) { eachSource(l, [&](const std::string& id) { note(out, id); }); };
+    const auto look = [&](const Layer& l) { eachSource(l, [&](const std::string& id) { addNew(out, id); }); };
     look(layer);
     if (const auto* group = layer.as<GroupContent>())
         eachLayer(group->layers, [&](const LayerPtr& inside) { look(*inside); });
@@ -76,10 +74,10 @@ std::vector<std::string> sourcesOf(const Layer& layer) {
 std::vector<std::string> sourcesOf(const Release& release) {
     std::vector<std::string> out;
     eachLayer(release, [&](const LayerPtr& layer) {
-        eachSource(*layer, [&](const std::string& id) { note(out, id); });
+        eachSource(*layer, [&](const std::string& id) { addNew(out, id); });
     });
     for (const PiecePtr& piece : release.pieces)
-        for (const auto& [panel, reference] : piece->references) note(out, reference.source);
+        for (const auto& [panel, reference] : piece->references) addNew(out, reference.source);
     return out;
 }
 

@@ -56,7 +56,7 @@ class Words {
         std::vector<std::string> out;
         const auto add = [&](const std::string& raw) {
             const std::string tag = cleaned(raw);
-            if (!tag.empty() && std::find(out.begin(), out.end(), tag) == out.end()) out.push_back(tag);
+            if (!tag.empty()) addNew(out, tag);
         };
         if (const auto found = xmp_.findKey(Exiv2::XmpKey("Xmp.dc.subject")); found != xmp_.end())
             for (long i = 0; i < long(found->count()); ++i) add(found->toString(i));
