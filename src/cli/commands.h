@@ -11,37 +11,44 @@ namespace glyptos::cli {
 
 enum class Outcome { Fine, Findings };
 
+/// Writes a new release with one piece of each form; fails when `file` cannot be written, `brief` (a JSON
+/// file; empty: none) cannot be read, or a form is not known.
 struct NewOptions {
     std::string file, brief;
-    std::vector<std::string> forms;
+    std::vector<std::string> forms; ///< ids
 };
 Result<Outcome> makeNew(const NewOptions& options);
 
+/// Lists what a release holds.
 struct InfoOptions {
     std::string file;
     bool json = false;
 };
 Result<Outcome> tellInfo(const InfoOptions& options);
 
+/// Lists all forms, or works one out. Fails when there is none of that name or a figure is out of range.
 struct FormsOptions {
-    std::string name;
-    std::vector<std::string> set;
+    std::string name;             ///< an id; empty: all
+    std::vector<std::string> set; ///< "parameter=value", in the form's unit or with one
     bool json = false;
 };
 Result<Outcome> listForms(const FormsOptions& options);
 
+/// Writes a PNG or JPEG, by the ending of `out`. Empty ids: the first piece, its whole flat, its current
+/// take.
 struct RenderOptions {
     std::string file, piece, panel, take, out;
-    double ppi = 0;
-    int width = 0;
+    double ppi = 0; ///< 0: the form's own
+    int width = 0;  ///< px; 0: by ppi
     bool bleed = false, json = false;
 };
 Result<Outcome> renderPicture(const RenderOptions& options);
 
+/// Writes a file to hand over; `as` is "png", "jpeg", "pdf" or "ora".
 struct ExportOptions {
     std::string file, piece, panel, as, out;
-    int width = 0;
-    int quality = 95;
+    int width = 0;    ///< px, of png and jpeg; 0: what the form asks for
+    int quality = 95; ///< of jpeg, 1…100
     bool json = false;
 };
 Result<Outcome> exportPiece(const ExportOptions& options);

@@ -97,6 +97,24 @@ class RenderServiceTest : public QObject {
         QVERIFY(QTest::qWaitFor([&] { return last == seed; }, 30000)); // and the newest comes in the end
     }
 
+    /// While one picture is being rendered, others are asked for: the urgent ones come first, those of one
+    /// urgency in their order.
+    void theUrgentComeFirst() {
+        QObject first, mini, side, other, bench;
+        std::string order;
+        const auto ask = [&](QObject* requester, int urgency, char name) {
+            service->request(requester, urgency, slow(uint32_t(500 + name), 0.05), {0, 0, 80, 80},
+                             [&order, name](QImage) { order += name; });
+        };
+        service->request(&first, 0, slow(499, 1), {0, 0, 1600, 1600}, [&](QImage) { order += '1'; });
+        ask(&mini, 2, 'm');
+        ask(&side, 1, 's');
+        ask(&other, 1, 'o');
+        ask(&bench, 0, 'b');
+        QVERIFY(QTest::qWaitFor([&] { return order.size() == 5; }, 30000));
+        QCOMPARE(order, std::string("1bsom"));
+    }
+
     void nothingReachesARequesterThatIsGone() {
         auto requester = std::make_unique<QObject>();
         bool reached = false;
