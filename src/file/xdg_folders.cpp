@@ -1,23 +1,25 @@
 #include "file/xdg_folders.h"
 
-#include <QFile>
-#include <QStandardPaths>
+#include <QDir>
 
 namespace glyptos {
 namespace {
 
-std::filesystem::path folder(QStandardPaths::StandardLocation location) {
-    return QFile::encodeName(QStandardPaths::writableLocation(location)).toStdString();
+/// What the variable says, unless that is not absolute, which the specification wants to be ignored.
+/// QStandardPaths would take it.
+std::filesystem::path folder(const char* variable, const char* standard) {
+    const std::filesystem::path set = qgetenv(variable).toStdString();
+    return set.is_absolute() ? set : std::filesystem::path(QDir::homePath().toStdString()) / standard;
 }
 
 } // namespace
 
 std::filesystem::path dataHome() {
-    return folder(QStandardPaths::GenericDataLocation);
+    return folder("XDG_DATA_HOME", ".local/share");
 }
 
 std::filesystem::path cacheHome() {
-    return folder(QStandardPaths::GenericCacheLocation);
+    return folder("XDG_CACHE_HOME", ".cache");
 }
 
 } // namespace glyptos

@@ -50,9 +50,10 @@ class BenchTest : public QObject {
         layer.name = "Square";
         layer.content = PictureContent{source->id, {0, 0, 1, 1}};
         layer.placement = {{1000, 1200}, 2, 2, 0, false, false};
-        t->document().edit("Put", withLayer(withSource(t->document().release(), source),
-                                            t->document().panel(), layer, {}, &id));
-        t->document().selectLayer(id);
+        const Made made =
+            withLayer(withSource(t->document().release(), source), t->document().panel(), layer);
+        id = made.id;
+        t->document().editMaking("Put", made);
         t->settle();
     }
 
@@ -263,7 +264,7 @@ class BenchTest : public QObject {
         Layer dark;
         dark.name = "Dark";
         dark.content = FillContent{Rgba{0, 0, 0.1f, 1}};
-        t->document().edit("Dark", withLayer(t->document().release(), t->document().panel(), dark));
+        t->document().edit("Dark", withLayer(t->document().release(), t->document().panel(), dark).release);
         t->settle();
         QTest::keyClick(&t->bench(), Qt::Key_L);
         QTest::mouseClick(&t->bench(), Qt::LeftButton, {}, t->on({2200, 800}));

@@ -429,7 +429,8 @@ class GatherTest : public QObject {
 
     void theWallIsWritten() {
         t->document().edit("Pin", withLayer(t->document().release(), wallPanel(),
-                                            pinnedColour({1, 0, 0, 1}, "red", {30000, 30000})));
+                                            pinnedColour({1, 0, 0, 1}, "red", {30000, 30000}))
+                                      .release);
         show(GatherPlace::Wall);
         for (const char* name : {"wall.png", "wall.pdf"}) {
             QSignalSpy written(gather().wallPane(), &WallPane::written);

@@ -39,7 +39,8 @@ class LayoutTest : public QObject {
         layer.content = PictureContent{source->id, {0, 0, 1, 1}};
         layer.placement = {{157.5 + 1.2, 157.5}, 321.0 / 400, 321.0 / 400, 0, false, false};
         t->document().edit(
-            "Put", withLayer(withSource(t->document().release(), source), t->document().panel(), layer));
+            "Put",
+            withLayer(withSource(t->document().release(), source), t->document().panel(), layer).release);
     }
 
   private Q_SLOTS:
@@ -114,7 +115,7 @@ class LayoutTest : public QObject {
         mark.content = text;
         mark.placement.position = {60, 0.2};
         ReleasePtr r = withLayer(t->document().release(), t->document().panel(), ground);
-        t->document().edit("Mark", withLayer(r, t->document().panel(), mark));
+        t->document().edit("Mark", withLayer(r, t->document().panel(), mark).release);
         QVERIFY(judged());
         // On the flat the spine's left end is at the top, so the words stand about 60 mm below it.
         const QImage seen = view().bench()->grab().toImage();

@@ -18,7 +18,7 @@ class StackTest : public QObject {
         Layer layer;
         layer.name = name;
         layer.content = FillContent{colour};
-        t->document().edit(name, withLayer(t->document().release(), t->document().panel(), layer));
+        t->document().edit(name, withLayer(t->document().release(), t->document().panel(), layer).release);
     }
     QString order() {
         QStringList names;

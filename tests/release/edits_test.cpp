@@ -212,7 +212,7 @@ class EditsTest : public QObject {
             const quint32 kind = random.bounded(5u), index = random.bounded(6u);
             const double opacity = random.generateDouble();
             if (kind == 1 && stack.size() <= 2) continue;
-            const auto edit = [=](const ReleasePtr& r) {
+            const auto edit = [=](const ReleasePtr& r) -> ReleasePtr {
                 switch (kind) {
                 case 0:
                     return withDuplicate(r, front, id);

@@ -25,7 +25,7 @@ class ArrangeTest : public QObject {
         release = noting(id, withLayer(release, frontOf(release), layer));
         return id;
     }
-    Rect bounds(const std::string& id) { return boundsOf(*release, frontOf(release), {id}, *paragraphs); }
+    Rect bounds(const std::string& id) { return boundsOf(*release, {frontOf(release), {id}}, *paragraphs); }
     void align(const std::vector<std::string>& ids, AlignEdge edge, const Rect& to) {
         release = withAligned(release, {frontOf(release), ids}, edge, to, *paragraphs);
     }
@@ -62,7 +62,7 @@ class ArrangeTest : public QObject {
         fill.content = FillContent{};
         std::string fillId;
         release = noting(fillId, withLayer(release, frontOf(release), fill));
-        QCOMPARE(boundsOf(*release, frontOf(release), {locked, free, fillId}, *paragraphs),
+        QCOMPARE(boundsOf(*release, {frontOf(release), {locked, free, fillId}}, *paragraphs),
                  (Rect{30, 30, 5, 5}));
         const ReleasePtr before = release;
         align({locked, fillId}, AlignEdge::Right, {0, 0, 100, 100});
@@ -83,7 +83,7 @@ class ArrangeTest : public QObject {
         const auto spread = [&](const Rect& over) {
             release = withSpread(release, {frontOf(release), {a, b, c}}, true, over, *paragraphs);
         };
-        spread(boundsOf(*release, frontOf(release), {a, b, c}, *paragraphs)); // 0…96: gaps of (96 - 36) / 2
+        spread(boundsOf(*release, {frontOf(release), {a, b, c}}, *paragraphs)); // 0…96: gaps of (96 - 36) / 2
         QCOMPARE(bounds(b).x, 0.0);
         QCOMPARE(bounds(a).x, 50.0);
         QCOMPARE(bounds(c).x, 90.0);

@@ -1,5 +1,7 @@
 #include "file/print/print_pdf.h"
 
+#include "color/profile.h"
+
 #include "base/text.h"
 #include "file/atomic_file.h"
 #include "file/print/print_marks.h"

@@ -6,6 +6,7 @@
 #include "render/renderer.h"
 
 #include <filesystem>
+#include <span>
 #include <string>
 
 namespace glyptos {
