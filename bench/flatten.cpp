@@ -70,6 +70,23 @@ std::vector<Row> flattenAgainstPeers(const FontLibrary& fonts) {
     return rows;
 }
 
+void whatTilesWouldGain(const FontLibrary& fonts) {
+    // As many pixels, but the rows of a tile follow each other in memory, as in a picture stored as tiles.
+    constexpr int kSide = 3750, kTile = 256;
+    Layers asRows(kSide, kSide, 12), asTiles(kTile, kSide * kSide / kTile, 12);
+    Renderer renderer(asRows.pictures, fonts, 0), tiled(asTiles.pictures, fonts, 0);
+    double rows = 1e300, tiles = 1e300;
+    for (int i = 0; i < 7; ++i) {
+        const auto flatten = [](Renderer& with, const Layers& layers) {
+            const Scene scene = panelScene(layers.release, layers.panel, {1, false});
+            return milliseconds([&] { with.renderBgra8(scene, scene.bounds()); });
+        };
+        rows = std::min(rows, flatten(renderer, asRows));
+        tiles = std::min(tiles, flatten(tiled, asTiles));
+    }
+    std::printf("pictures as rows %.0f ms, as tiles %.0f ms: %.2f\n", rows, tiles, tiles / rows);
+}
+
 std::vector<Row> oneLayerChanges(const FontLibrary& fonts) {
     Layers layers(3750, 3750, 12);
     Renderer renderer(layers.pictures, fonts);

@@ -11,6 +11,8 @@ namespace glyptos::bench {
 
 /// Twelve layers of 3750² against every peer.
 std::vector<Row> flattenAgainstPeers(const FontLibrary& fonts);
+/// What would change if decoded pictures were stored as tiles; prints the times of both.
+void whatTilesWouldGain(const FontLibrary& fonts);
 /// Changes of one layer at 900 × 600 and fit zoom: its opacity, and its place as in a drag.
 std::vector<Row> oneLayerChanges(const FontLibrary& fonts);
 /// Moving a window of 900 × 600 over the twelve layers by 100 px at a time, there and back, at fit zoom and

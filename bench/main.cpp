@@ -161,6 +161,7 @@ int main(int argc, char** argv) {
     if (arguments.contains(QStringLiteral("--thirty"))) return flattenHere(fonts, kThirty);
     if (arguments.contains(QStringLiteral("--gather"))) return print(gathering(), {}), 0;
     if (arguments.contains(QStringLiteral("--curve"))) return linearity(fonts), 0;
+    if (arguments.contains(QStringLiteral("--layout"))) return whatTilesWouldGain(fonts), 0;
     for (Row& row : flattenAgainstPeers(fonts)) rows.push_back(row);
     for (Row& row : oneLayerChanges(fonts)) rows.push_back(row);
     for (Row& row : panning(fonts)) rows.push_back(row);

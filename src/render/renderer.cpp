@@ -24,18 +24,19 @@ void packRgb8OnWhite(const RowPlanes& row, uint8_t* p, size_t n) {
         for (const float* plane : {row.c[0], row.c[1], row.c[2]}) *p++ = toByte(plane[i] + 1 - row.c[3][i]);
 }
 
-/// The first line of the lattice at or before a pixel.
-int cellStart(int at) {
-    return at - (at % kTileSize + kTileSize) % kTileSize;
+/// The first line of a lattice at or before a pixel.
+int cellStart(int at, int side) {
+    return at - (at % side + side) % side;
 }
 
-/// The cells of the lattice that a region touches, row by row from its middle outwards. Along a row, since
-/// neighbours read the same pages of their pictures: going round the middle takes half as long again.
-std::vector<IntRect> cellsFromMiddle(const IntRect& region) {
+/// The cells of a lattice of width × height that a region touches, row by row from its middle outwards. Along
+/// a row, since neighbours read the same pages of their pictures: going round the middle takes half as long
+/// again.
+std::vector<IntRect> cellsFromMiddle(const IntRect& region, int width, int height) {
     std::vector<IntRect> out;
-    for (int y = cellStart(region.y); y < region.bottom(); y += kTileSize)
-        for (int x = cellStart(region.x); x < region.right(); x += kTileSize)
-            out.push_back({x, y, kTileSize, kTileSize});
+    for (int y = cellStart(region.y, height); y < region.bottom(); y += height)
+        for (int x = cellStart(region.x, width); x < region.right(); x += width)
+            out.push_back({x, y, width, height});
     const double middle = region.toRect().centre().y;
     const auto off = [&](const IntRect& cell) { return std::abs(cell.toRect().centre().y - middle); };
     std::stable_sort(out.begin(), out.end(),
@@ -64,9 +65,11 @@ void Renderer::setCacheBytes(size_t bytes) {
     shownTiles_.setBudget(bytes / 4);
 }
 
-void Renderer::eachPart(const Scene& scene, const IntRect& region, const std::atomic<bool>* cancel,
-                        const std::function<void(const Part&)>& act) {
-    const std::vector<IntRect> cells = cellsFromMiddle(region);
+void Renderer::eachPart(const Scene& scene, const IntRect& region, Lattice lattice,
+                        const std::atomic<bool>* cancel, const std::function<void(const Part&)>& act) {
+    const std::vector<IntRect> cells = lattice == Lattice::Kept
+                                           ? cellsFromMiddle(region, kTileSize, kTileSize)
+                                           : cellsFromMiddle(region, kWideTile, kLowTile);
     // Whichever thread is free takes the next cell, so that they really are made in this order.
     std::atomic<size_t> next = 0;
     tbb::parallel_for(size_t(0), cells.size(), [&](size_t) {
@@ -90,8 +93,9 @@ void Renderer::blend(const Scene& scene, const Part& part, std::vector<NamedLaye
     keepComposites(names, part.area, scratch.linear, layerTiles_);
     const auto layers = prepared(names, layerTiles_, scratch);
     const IntRect& wanted = part.wanted;
-    for (int y = wanted.y; y < wanted.bottom(); y += kBandRows) {
-        const int rows = std::min(kBandRows, wanted.bottom() - y);
+    const int most = bandRows(part.area.w);
+    for (int y = wanted.y; y < wanted.bottom(); y += most) {
+        const int rows = std::min(most, wanted.bottom() - y);
         blendBand(layers, {part.area, y, rows}, scratch, 0);
         for (int r = 0; r < rows; ++r) {
             RowPlanes row = scratch.band(0).row(r);
@@ -105,7 +109,7 @@ void Renderer::blend(const Scene& scene, const Part& part, std::vector<NamedLaye
 
 void Renderer::render(const Scene& scene, const IntRect& region, const RowSink& sink,
                       const std::atomic<bool>* cancel) {
-    eachPart(scene, region, cancel,
+    eachPart(scene, region, Lattice::Once, cancel,
              [&](const Part& part) { blend(scene, part, nameOfPart(scene, part), sink); });
 }
 
@@ -130,7 +134,7 @@ Buffer<uint8_t> Renderer::renderBgra8(const Scene& scene, const IntRect& region,
     if (size > shownTiles_.budget() / 2) return renderBytes(scene, region, {4, 0, packBgra8}, cancel);
     Buffer<uint8_t> out(size);
     std::memset(out.data(), 0, out.size());
-    eachPart(scene, region, cancel, [&](const Part& part) {
+    eachPart(scene, region, Lattice::Kept, cancel, [&](const Part& part) {
         const auto tile = shownTile(scene, part, nameOfPart(scene, part));
         const IntRect &from = part.area, &to = part.wanted;
         for (int y = to.y; y < to.bottom(); ++y)

@@ -24,9 +24,9 @@ class Renderer {
   public:
     Renderer(PictureProvider& pictures, const FontLibrary& fonts, size_t cacheBytes = size_t(256) << 20);
 
-    /// Renders any region, tile by tile on all cores, from the middle outwards, and hands its rows to `sink`;
-    /// pixels that no panel covers are left out. Stops early, between tiles, once `*cancel` is true. A region
-    /// rendered in parts costs least when they meet on the lattice of kTileSize.
+    /// Renders any region in wide parts on all cores, from the middle outwards, and hands its rows to `sink`;
+    /// pixels that no panel covers are left out. Stops early, between parts, once `*cancel` is true. Finished
+    /// pixels are not kept.
     void render(const Scene& scene, const IntRect& region, const RowSink& sink,
                 const std::atomic<bool>* cancel = nullptr);
 
@@ -55,8 +55,10 @@ class Renderer {
         const PanelView& view;
         IntRect area, wanted;
     };
+    /// Of tiles that are kept, or of the wide ones that are not.
+    enum class Lattice : unsigned char { Kept, Once };
     /// Calls act(part) for every part of the region, on all cores, cells from the middle outwards.
-    void eachPart(const Scene& scene, const IntRect& region, const std::atomic<bool>* cancel,
+    void eachPart(const Scene& scene, const IntRect& region, Lattice lattice, const std::atomic<bool>* cancel,
                   const std::function<void(const Part&)>& act);
     std::vector<NamedLayer> nameOfPart(const Scene& scene, const Part& part);
     void blend(const Scene& scene, const Part& part, std::vector<NamedLayer> names, const RowSink& sink);

@@ -63,6 +63,20 @@ class TilesTest : public QObject {
         }
     }
 
+    /// What is too large to keep is made in wide parts, and looks the same to the last bit but one.
+    void whatIsRenderedOnceLooksTheSame() {
+        for (const bool linear : {false, true})
+            for (const double scale : {1.0, 2.9}) {
+                const Scene s = scene(withLinearLight(release, linear), scale);
+                Renderer once(pictures, fonts, 0);
+                const auto wide = bytesOf(once.renderBgra8(s, s.bounds())), kept = fresh(s, s.bounds());
+                QCOMPARE(wide.size(), kept.size());
+                int most = 0;
+                for (size_t i = 0; i < wide.size(); ++i) most = std::max(most, std::abs(wide[i] - kept[i]));
+                QVERIFY2(most <= 1, qPrintable(QString::number(most)));
+            }
+    }
+
     void movingAboutRendersOnlyWhatIsNew() {
         Renderer renderer(pictures, fonts);
         const Scene s = scene(release);

@@ -10,17 +10,16 @@ namespace {
 
 /// Planes of a band start this many floats apart: a little more than 4 KiB, since a processor takes a load
 /// for dependent on a store just before it when their addresses differ by a multiple of 4 KiB.
-constexpr size_t kPlane = size_t(kBandRows) * kTileSize + 96;
-constexpr size_t kSourcePlane = kTileSize + 112;
+constexpr size_t kPlane = kWideTile + 96, kSourcePlane = kWideTile + 112;
 
 void fetch(const SolidRows& s, int, const IntRect& region, const RowPlanes& out) {
     for (int c = 0; c < 4; ++c) std::fill_n(out.c[c], region.w, s.colour[c]);
 }
 
 /// Rows of a tile lie too far apart for the processor to guess the next one, so the row that the next band
-/// reads is named.
+/// reads is named. Wide ones are long enough to be seen coming.
 void prefetch(const PictureRows& p, int y, const IntRect& part) {
-    if (y >= p.shown.bottom()) return;
+    if (y >= p.shown.bottom() || part.w > kTileSize) return;
     const Picture& picture = p.picture->level(0);
     const size_t pixel = picture.is16() ? 8 : 4;
     const char* row = picture.is16() ? reinterpret_cast<const char*>(picture.row<uint16_t>(y + p.dy))
@@ -34,7 +33,7 @@ void fetch(const PictureRows& p, int y, const IntRect& region, const RowPlanes& 
     if (part.w < region.w || part.empty())
         for (float* plane : out.c) std::fill_n(plane, region.w, 0.0f);
     if (part.empty()) return;
-    prefetch(p, y + kBandRows, part);
+    prefetch(p, y + bandRows(region.w), part);
     const Picture& picture = p.picture->level(0);
     const size_t first = size_t(part.x + p.dx) * 4;
     RowPlanes to = out;
@@ -134,7 +133,7 @@ const uint8_t* bytesAsTheyLie(const PreparedLayer& layer, int y, const IntRect& 
     const Picture& picture = rows->picture->level(0);
     const IntRect row{region.x, y, region.w, 1};
     if (picture.is16() || !(rows->shown.intersected(row) == row)) return nullptr;
-    prefetch(*rows, y + kBandRows, row);
+    prefetch(*rows, y + bandRows(region.w), row);
     return picture.row<uint8_t>(y + rows->dy) + size_t(region.x + rows->dx) * 4;
 }
 
@@ -186,7 +185,7 @@ void Band::copy(const Band& other) {
 
 Scratch::Scratch()
     : source(4 * kSourcePlane)
-    , share(kTileSize + 16) {}
+    , share(kWideTile + 16) {}
 
 RowPlanes Scratch::sourceRow() {
     RowPlanes planes;

@@ -9,11 +9,16 @@
 namespace glyptos {
 
 inline constexpr int kTileSize = 256;
-/// Rows blended together before moving on: 256 × 4 pixels of four float planes are 16 KiB, over which the
-/// whole stack passes.
-inline constexpr int kBandRows = 4;
+/// Parts of what is rendered once and not kept are wider and as much lower: memory gives rows faster in
+/// longer pieces.
+inline constexpr int kWideTile = 1024, kLowTile = 64;
+/// Rows blended together before moving on: of a tile four, of a wide one one. Four float planes of those 1024
+/// pixels are 16 KiB, over which the whole stack passes.
+constexpr int bandRows(int width) {
+    return width <= kTileSize ? 4 : 1;
+}
 
-/// Four planes of kBandRows × kTileSize floats.
+/// Four planes of 1024 floats, in rows kTileSize apart; a wide row takes all of them.
 class Band {
   public:
     Band();
@@ -35,7 +40,7 @@ struct Scratch {
     Band& band(size_t depth);
 };
 
-/// Output rows y … y+rows, at most kBandRows, of a region at most kTileSize wide.
+/// Output rows y … y+rows, at most bandRows(), of a region at most kWideTile wide.
 struct BandRows {
     const IntRect& region;
     int y, rows;

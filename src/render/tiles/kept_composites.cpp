@@ -14,8 +14,9 @@ using Names = std::vector<NamedLayer>;
 Tile compositeTile(const Names& names, const IntRect& region, TileCache& tiles, Scratch& scratch) {
     const auto layers = prepared(names, tiles, scratch);
     Tile tile(region.w, region.h);
-    for (int y = region.y; y < region.bottom(); y += kBandRows) {
-        const int rows = std::min(kBandRows, region.bottom() - y);
+    const int most = bandRows(region.w);
+    for (int y = region.y; y < region.bottom(); y += most) {
+        const int rows = std::min(most, region.bottom() - y);
         blendBand(layers, {region, y, rows}, scratch, 0);
         for (int r = 0; r < rows; ++r)
             for (int c = 0; c < 4; ++c) {
