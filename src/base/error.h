@@ -18,6 +18,7 @@ enum class Fault {
     TooLarge,    ///< over a stated limit
     Unsafe,      ///< reaches outside its own file
     Usage,       ///< a request that makes no sense
+    NotFound,    ///< what was looked for is not there
     Cancelled,   ///< stopped because the user asked for it
     Internal     ///< something in the program itself went wrong
 };

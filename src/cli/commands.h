@@ -4,6 +4,7 @@
 
 #include "base/error.h"
 
+#include <array>
 #include <string>
 #include <vector>
 
@@ -85,5 +86,15 @@ struct CreditsOptions {
 };
 /// Findings when the maker of a picture is not known.
 Result<Outcome> tellCredits(const CreditsOptions& options);
+
+/// Cuts the figure in a box off its ground: its alpha as an 8-bit grey PNG of the picture's size, and the
+/// figure with its clean colours. Findings, with a sentence, when there is no figure to find.
+struct CutOutOptions {
+    std::string picture;
+    std::array<double, 4> box{}; ///< x, y, width and height in px
+    std::string hints; ///< a JSON file: a list of {kind: "figure" or "ground", radius, points: [[x, y], …]}
+    std::string out, figure; ///< PNG files; empty: not written
+};
+[[nodiscard]] Result<Outcome> cutOut(const CutOutOptions& options);
 
 } // namespace glyptos::cli

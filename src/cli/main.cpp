@@ -138,6 +138,17 @@ int runCommandLine(int argc, char** argv) {
     deliver->add_flag("--json", out.json, "Report as JSON");
     deliver->callback([&] { run = [&] { return cli::exportPiece(out); }; });
 
+    cli::CutOutOptions cutting;
+    auto* cut = app.add_subcommand("cutout", "Cut a figure off its ground");
+    cut->add_option("PICTURE", cutting.picture, "The picture")->required();
+    cut->add_option("--box", cutting.box, "x,y,width,height in pixels: holds all of the figure")
+        ->required()
+        ->delimiter(',');
+    cut->add_option("--hint", cutting.hints, "JSON file with strokes over the figure and the ground");
+    cut->add_option("--out", cutting.out, "PNG of its alpha")->required();
+    cut->add_option("--figure", cutting.figure, "PNG of the figure with its own colours");
+    cut->callback([&] { run = [&] { return cli::cutOut(cutting); }; });
+
     CrateCommands crate;
     addCrateCommands(app, crate, run);
 

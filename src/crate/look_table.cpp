@@ -81,10 +81,11 @@ Result<Picture> previewLookTable(std::span<const uint8_t> bytes, const std::stri
     out.opaque = true;
     for (int y = 0; y < kSide; ++y)
         for (int x = 0; x < kSide; ++x) {
-            const int half = x % (kSide / 2);
-            const Rgba plain = shownAs({0.15 + 0.8 * y / kSide, 0.12, 360.0 * half / (kSide / 2)});
-            const auto c = x < kSide / 2 ? std::array{plain.r, plain.g, plain.b} : through(*table, plain);
-            uint8_t* p = out.row<uint8_t>(y) + 4 * x;
+            constexpr int kHalf = kSide / 2;
+            const double across = x % kHalf;
+            const Rgba plain = shownAs({0.15 + 0.8 * y / kSide, 0.12, 360.0 * across / kHalf});
+            const auto c = x < kHalf ? std::array{plain.r, plain.g, plain.b} : through(*table, plain);
+            uint8_t* p = out.row<uint8_t>(y) + ptrdiff_t(4) * x;
             for (size_t i = 0; i < 3; ++i) p[i] = uint8_t(std::lround(std::clamp(c[i], 0.0f, 1.0f) * 255));
             p[3] = 255;
         }

@@ -53,6 +53,7 @@ void sortBy(CrateOrder order, std::vector<EntryPtr>& entries) {
 std::vector<EntryPtr> byLikeness(const EntryPtr& of, const std::vector<EntryPtr>& entries,
                                  const LikenessWeights& weights) {
     std::vector<const Traits*> traits;
+    traits.reserve(entries.size());
     for (const EntryPtr& e : entries) traits.push_back(&e->traits);
     std::vector<EntryPtr> out;
     for (const Relative& r : relatives(of->traits, traits, weights, traits.size()))

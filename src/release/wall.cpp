@@ -121,8 +121,9 @@ Vec2 freePlace(const std::vector<Rect>& taken, double width, double height) {
     if (isFree(at(middle), taken)) return middle;
     // Round and round, twice as far across as up, as windows are.
     const double step = std::max(20.0, std::min(width, height) / 4);
-    for (double far = step; far < kWallSide / 2; far += step)
+    for (int round = 1; round * step < kWallSide / 2; ++round)
         for (int i = 0; i < 48; ++i) {
+            const double far = round * step;
             const double angle = 2 * std::numbers::pi * i / 48;
             const Vec2 p = middle + Vec2{2 * far * std::cos(angle), far * std::sin(angle)};
             if (isFree(at(p), taken)) return p;

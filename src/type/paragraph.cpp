@@ -26,7 +26,9 @@ std::vector<std::string> broken(const std::string& line, double measureEm, LineS
     std::vector<std::string> lines;
     std::string current;
     for (const std::string& word : split(line, ' ')) {
-        const std::string longer = current.empty() ? word : current + ' ' + word;
+        std::string longer = current;
+        if (!longer.empty()) longer += ' ';
+        longer += word;
         if (!current.empty() && shaper.shape(longer).advance > measureEm) {
             lines.push_back(current);
             current = word;

@@ -43,7 +43,7 @@ EdgePattern edgesOf(const Reduced& small) {
     std::vector<double> luma;
     for (const Rgba& c : small.pixels) luma.push_back(double(toOklab(c).L));
     const auto at = [&](int x, int y) {
-        return luma[size_t(std::clamp(y, 0, kSide - 1) * kSide + std::clamp(x, 0, kSide - 1))];
+        return luma[size_t(std::clamp(y, 0, kSide - 1)) * kSide + size_t(std::clamp(x, 0, kSide - 1))];
     };
     std::array<Field, 21> fields{};
     for (int y = 0; y < kSide; ++y)
@@ -51,8 +51,8 @@ EdgePattern edgesOf(const Reduced& small) {
             const double dx = at(x + 1, y) - at(x - 1, y), dy = at(x, y + 1) - at(x, y - 1);
             if (dx == 0 && dy == 0) continue;
             add(fields[0], dx, dy);
-            add(fields[size_t(1 + y / (kSide / 2) * 2 + x / (kSide / 2))], dx, dy);
-            add(fields[size_t(5 + y / (kSide / 4) * 4 + x / (kSide / 4))], dx, dy);
+            add(fields[1 + size_t(y / (kSide / 2)) * 2 + size_t(x / (kSide / 2))], dx, dy);
+            add(fields[5 + size_t(y / (kSide / 4)) * 4 + size_t(x / (kSide / 4))], dx, dy);
         }
     EdgePattern out{};
     for (size_t i = 0; i < fields.size(); ++i)

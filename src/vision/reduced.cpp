@@ -37,6 +37,14 @@ Rgba average(const Picture& p, double x0, double y0, double x1, double y1) {
 
 } // namespace
 
+Reduced partOf(const Picture& picture, const IntRect& area) {
+    Reduced out{area.w, area.h, {}};
+    out.pixels.reserve(size_t(area.w) * size_t(area.h));
+    for (int y = area.y; y < area.bottom(); ++y)
+        for (int x = area.x; x < area.right(); ++x) out.pixels.push_back(pixel(picture, x, y));
+    return out;
+}
+
 Reduced reduced(const Pyramid& picture, int width, int height) {
     int level = picture.firstLevel();
     while (level + 1 < picture.levels() && picture.level(level + 1).width >= 2 * width &&

@@ -1,6 +1,7 @@
-// Internal to vision: a picture made small enough to look at as a whole.
+// Internal to vision: a picture made small enough to look at as a whole, or a part of it as it is.
 #pragma once
 
+#include "base/geometry.h"
 #include "color/color.h"
 #include "raster/picture.h"
 
@@ -15,6 +16,9 @@ struct Reduced {
     std::vector<Rgba> pixels;
     const Rgba& at(int x, int y) const { return pixels[size_t(y) * size_t(width) + size_t(x)]; }
 };
+
+/// The pixels of an area that lies within the picture.
+Reduced partOf(const Picture& picture, const IntRect& area);
 
 /// The picture at exactly width × height, which stretches it.
 Reduced reduced(const Pyramid& picture, int width, int height);

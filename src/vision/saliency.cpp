@@ -21,11 +21,11 @@ std::vector<Oklab> softened(const std::vector<Oklab>& in, int width, int height)
         std::vector<Oklab> to(from.size());
         for (int y = 0; y < height; ++y)
             for (int x = 0; x < width; ++x) {
-                Oklab& sum = to[size_t(y * width + x)];
+                Oklab& sum = to[size_t(y) * size_t(width) + size_t(x)];
                 for (int i = -2; i <= 2; ++i) {
                     const int sx = std::clamp(x + i * stepX, 0, width - 1),
                               sy = std::clamp(y + i * stepY, 0, height - 1);
-                    const Oklab& c = from[size_t(sy * width + sx)];
+                    const Oklab& c = from[size_t(sy) * size_t(width) + size_t(sx)];
                     sum.L += k[i + 2] * c.L, sum.a += k[i + 2] * c.a, sum.b += k[i + 2] * c.b;
                 }
             }
@@ -56,7 +56,7 @@ SaliencyMap saliencyOf(const Pyramid& picture) {
         for (int x = 0; x < out.width; ++x) {
             const double dx = (x + 0.5) / out.width - 0.5, dy = (y + 0.5) / out.height - 0.5;
             const double lean = 1 - kMiddle * 2 * (dx * dx + dy * dy);
-            float& w = out.weight[size_t(y * out.width + x)];
+            float& w = out.weight[size_t(y) * size_t(out.width) + size_t(x)];
             w = float(std::pow(double(w / most), 2) * lean); // squared: what stands out a little is ground
         }
     return out;
@@ -70,7 +70,7 @@ Rect partInFrame(const SaliencyMap& map, double pictureAspect, double aspect) {
     double all = 1e-9;
     for (int y = 0; y < map.height; ++y)
         for (int x = 0; x < map.width; ++x) {
-            const double w = double(map.weight[size_t(y * map.width + x)]);
+            const double w = double(map.weight[size_t(y) * size_t(map.width) + size_t(x)]);
             lines[size_t(slidesAcross ? x : y)] += w;
             all += w;
         }

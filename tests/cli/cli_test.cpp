@@ -2,6 +2,7 @@
 // display at all.
 #include "file/project.h"
 #include "file/zip_archive.h"
+#include "support/figures.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -18,6 +19,7 @@
 #include <QProcessEnvironment>
 #include <QStringLiteral>
 #include <QTemporaryDir>
+#include <fstream>
 #include <sys/resource.h>
 
 using namespace glyptos;
@@ -318,6 +320,57 @@ class CliTest : public QObject {
         QCOMPARE(QImage(at("wall.png")).width(), 400);
         QCOMPARE(run({"new", "bare.glyptos", "--form", "digital-cover"}).code, 0);
         refused(run({"render", "bare.glyptos", "--piece", "wall", "--out", "no.png"}), "Nothing is pinned");
+    }
+
+    void aFigureIsCutOut() {
+        const KnownFigure known = knownFigure(Ground::Gradient, 300, 7, 150);
+        const Rect box = boxOf(known);
+        write(at("keeper.png").toStdString(), pngOf(300, 300, [&](int x, int y) {
+                  const uint8_t* p = known.photo.row<uint8_t>(y) + 4 * x;
+                  return std::array<uint8_t, 4>{p[0], p[1], p[2], 255};
+              }));
+        const QString boxed = QStringLiteral("%1,%2,%3,%4").arg(box.x).arg(box.y).arg(box.w).arg(box.h);
+        const Ran ran = run({"cutout", at("keeper.png"), "--box", boxed, "--out", at("alpha.png"), "--figure",
+                             at("figure.png")});
+        QVERIFY2(ran.code == 0, ran.err);
+        const QImage alpha(at("alpha.png")), figure(at("figure.png"));
+        QCOMPARE(alpha.size(), QSize(300, 300));
+        QCOMPARE(alpha.format(), QImage::Format_Grayscale8);
+        QVERIFY(figure.hasAlphaChannel());
+        int both = 0, either = 0;
+        for (int y = 0; y < 300; ++y)
+            for (int x = 0; x < 300; ++x) {
+                const bool is = known.alpha[size_t(y) * 300 + size_t(x)] >= 0.5f,
+                           found = qGray(alpha.pixel(x, y)) >= 128;
+                both += is && found, either += is || found;
+                QCOMPARE(qAlpha(figure.pixel(x, y)), qGray(alpha.pixel(x, y)));
+            }
+        QVERIFY(both > 0.95 * either);
+        // A stroke says that the face is ground.
+        std::ofstream(at("hints.json").toStdString())
+            << R"([{"kind": "ground", "radius": 10, "points": [[140, 120], [160, 140]]}])";
+        QCOMPARE(run({"cutout", at("keeper.png"), "--box", boxed, "--hint", at("hints.json"), "--out",
+                      at("told.png")})
+                     .code,
+                 0);
+        QCOMPARE(qGray(QImage(at("told.png")).pixel(150, 130)), 0);
+    }
+
+    void whereThereIsNoFigure() {
+        write(at("grey.png").toStdString(), pngOf(60, 40, [](int, int) {
+                  return std::array<uint8_t, 4>{90, 90, 90, 255};
+              }));
+        const Ran none = run({"cutout", at("grey.png"), "--box", "5,5,30,20", "--out", at("a.png")});
+        QCOMPARE(none.code, 1);
+        QVERIFY(none.err.contains("No figure could be told"));
+        refused(run({"cutout", at("grey.png"), "--box", "90,5,30,20", "--out", at("a.png")}),
+                "outside the picture");
+        refused(run({"cutout", at("gone.png"), "--box", "5,5,30,20", "--out", at("a.png")}), "gone.png");
+        std::ofstream(at("hints.json").toStdString()) << R"([{"kind": "sky", "radius": 1, "points": []}])";
+        refused(run({"cutout", at("grey.png"), "--box", "5,5,30,20", "--hint", at("hints.json"), "--out",
+                     at("a.png")}),
+                "hints");
+        QVERIFY(!QFile::exists(at("a.png")));
     }
 
     void aFullDiskLeavesNothing() {

@@ -46,14 +46,11 @@ void WallBench::mouseMoveEvent(QMouseEvent* event) {
 
 void WallBench::mouseReleaseEvent(QMouseEvent* event) {
     const QPoint global = event->globalPosition().toPoint();
-    if (elsewhere_ && event->button() == Qt::LeftButton && !rect().contains(event->position().toPoint()) &&
-        elsewhere_(global)) {
-        inUse().cancel();
-        BenchView::mouseReleaseEvent(event);
-        Q_EMIT droppedElsewhere(global);
-        return;
-    }
+    const bool away = elsewhere_ && event->button() == Qt::LeftButton &&
+                      !rect().contains(event->position().toPoint()) && elsewhere_(global);
+    if (away) inUse().cancel();
     ComposeBench::mouseReleaseEvent(event);
+    if (away) Q_EMIT droppedElsewhere(global);
 }
 
 } // namespace glyptos

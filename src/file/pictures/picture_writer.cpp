@@ -106,6 +106,16 @@ class PngEncoder {
         return true;
     }
 
+    bool encodeGrey(const uint8_t* values, int width, int height) {
+        if (setjmp(png_jmpbuf(png_))) return false;
+        png_set_IHDR(png_, info_, png_uint_32(width), png_uint_32(height), 8, PNG_COLOR_TYPE_GRAY,
+                     PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
+        png_write_info(png_, info_);
+        for (int y = 0; y < height; ++y) png_write_row(png_, values + size_t(y) * size_t(width));
+        png_write_end(png_, nullptr);
+        return true;
+    }
+
     std::vector<uint8_t> take() { return std::move(bytes_); }
 
   private:
@@ -135,6 +145,13 @@ Result<std::vector<uint8_t>> encodePng(std::span<const uint8_t> straight, int wi
     for (size_t i = 3; i < straight.size() && !alpha; i += 4) alpha = straight[i] != 255;
     PngEncoder encoder;
     if (!encoder.encode(straight.data(), width, height, alpha, resolution))
+        return fail(Fault::Unwritable, "The PNG could not be made.");
+    return encoder.take();
+}
+
+Result<std::vector<uint8_t>> encodeGreyPng(std::span<const uint8_t> values, int width, int height) {
+    PngEncoder encoder;
+    if (!encoder.encodeGrey(values.data(), width, height))
         return fail(Fault::Unwritable, "The PNG could not be made.");
     return encoder.take();
 }

@@ -19,4 +19,7 @@ namespace glyptos {
 [[nodiscard]] Result<std::vector<uint8_t>> encodePng(std::span<const uint8_t> straight, int width, int height,
                                                      Ppi resolution);
 
+/// PNG of one 8-bit value a pixel, rows without gaps: a mask, which has no colours and so no profile.
+[[nodiscard]] Result<std::vector<uint8_t>> encodeGreyPng(std::span<const uint8_t> values, int width, int height);
+
 } // namespace glyptos

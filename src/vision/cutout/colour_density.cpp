@@ -1,0 +1,85 @@
+#include "vision/cutout/colour_density.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace glyptos {
+namespace {
+
+constexpr int kSide = 32, kBoxes = kSide * kSide * kSide;
+
+int boxOf(const Rgba& c) {
+    const auto along = [](float v) { return std::clamp(int(v * kSide), 0, kSide - 1); };
+    return (along(c.r) * kSide + along(c.g)) * kSide + along(c.b);
+}
+
+/// Each box and its two neighbours along each axis averaged, so many times; at the ends the box itself stands
+/// for the missing one. Near a Gaussian whose variance is 2/3 of a box's side a pass.
+void soften(std::vector<float>& boxes, int passes) {
+    std::vector<float> out(boxes.size());
+    for (int pass = 0; pass < passes; ++pass)
+        for (const int step : {1, kSide, kSide * kSide}) {
+            for (int i = 0; i < kBoxes; ++i) {
+                const int at = i / step % kSide;
+                const float before = boxes[size_t(at > 0 ? i - step : i)],
+                            after = boxes[size_t(at + 1 < kSide ? i + step : i)];
+                out[size_t(i)] = (before + boxes[size_t(i)] + after) / 3;
+            }
+            std::swap(boxes, out);
+        }
+}
+
+} // namespace
+
+ColourDensity::ColourDensity()
+    : boxes_(kBoxes) {}
+
+ColourDensity::ColourDensity(const std::vector<Rgba>& colours)
+    : boxes_(kBoxes) {
+    if (colours.empty()) return;
+    for (const Rgba& c : colours) ++boxes_[size_t(boxOf(c))];
+    constexpr int kNarrow = 2, kWide = 20; // passes: 0.036 and 0.11 of full light
+    constexpr float kWideShare = 0.1f;
+    soften(boxes_, kNarrow);
+    std::vector<float> wide = boxes_;
+    soften(wide, kWide);
+    const float even = float(colours.size()) / kBoxes;
+    for (size_t i = 0; i < boxes_.size(); ++i)
+        boxes_[i] = (boxes_[i] * (1 - kWideShare) + wide[i] * kWideShare) / even;
+}
+
+float ColourDensity::at(const Rgba& colour) const {
+    return boxes_[size_t(boxOf(colour))];
+}
+
+ColourDensity ColourDensity::without(const ColourDensity& other, float least) const {
+    // How much of the other is in it: as much as fits into most of the other's colours.
+    std::vector<std::pair<float, float>> shares; // and the weight of that colour
+    float all = 0;
+    for (size_t i = 0; i < boxes_.size(); ++i)
+        if (other.boxes_[i] > 0)
+            shares.emplace_back(boxes_[i] / other.boxes_[i], other.boxes_[i]), all += other.boxes_[i];
+    std::sort(shares.begin(), shares.end());
+    constexpr float kMost = 0.75f, kSure = 1.2f;
+    float share = 0, below = 0;
+    for (const auto& [ratio, weight] : shares) {
+        share = ratio;
+        if ((below += weight) >= kMost * all) break;
+    }
+    share = std::clamp(share * kSure, least, 1.0f);
+    ColourDensity out;
+    float left = 0, whole = 0;
+    for (size_t i = 0; i < boxes_.size(); ++i) {
+        out.boxes_[i] = std::max(0.0f, boxes_[i] - share * other.boxes_[i]);
+        left += out.boxes_[i], whole += boxes_[i];
+    }
+    for (float& v : out.boxes_) v *= left > 0 ? whole / left : 0;
+    return out;
+}
+
+float leaning(const ColourDensity& figure, const ColourDensity& ground, const Rgba& colour) {
+    constexpr float kFloor = 0.03f;
+    return std::log((figure.at(colour) + kFloor) / (ground.at(colour) + kFloor));
+}
+
+} // namespace glyptos
