@@ -1,6 +1,7 @@
-// glyptos-bench [--json FILE] [--curve] [--gather]: the budgets of docs/performance.md, measured against a
-// peer in the same run where there is one; with --curve, how the cost grows with size and depth; with
-// --gather, the rows of the crate alone. Times are the least of several runs for ratios, and the 95th
+// glyptos-bench [--json FILE] [--curve | --gather | --vision | --layout]: the budgets of docs/performance.md,
+// measured against a peer in the same run where there is one; with --curve, how the cost grows with size and
+// depth; with --gather or --vision, the rows of the crate or of cutting out alone; with --layout, what
+// pictures stored as tiles would gain. Times are the least of several runs for ratios, and the 95th
 // percentile where a budget says so.
 #include "app/widgets/theme.h"
 #include "app/window/main_window.h"
@@ -14,6 +15,7 @@
 #include "raster/noise.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
+#include "vision.h"
 
 #include <QApplication>
 #include <QProcess>
@@ -161,6 +163,7 @@ int main(int argc, char** argv) {
     if (arguments.contains(QStringLiteral("--thirty"))) return flattenHere(fonts, kThirty);
     if (arguments.contains(QStringLiteral("--gather"))) return print(gathering(), {}), 0;
     if (arguments.contains(QStringLiteral("--curve"))) return linearity(fonts), 0;
+    if (arguments.contains(QStringLiteral("--vision"))) return print(cuttingOut(), {}), 0;
     if (arguments.contains(QStringLiteral("--layout"))) return whatTilesWouldGain(fonts), 0;
     for (Row& row : flattenAgainstPeers(fonts)) rows.push_back(row);
     for (Row& row : oneLayerChanges(fonts)) rows.push_back(row);
@@ -169,6 +172,7 @@ int main(int argc, char** argv) {
     rows.push_back(memoryRow("cover 3000² of thirty 45-megapixel photos", QStringLiteral("--thirty"), 2048));
     for (Row& row : bigJpeg(fonts)) rows.push_back(row);
     for (Row& row : gathering()) rows.push_back(row);
+    for (Row& row : cuttingOut()) rows.push_back(row);
     rows.push_back(startUp(app, demo));
     const bool all = print(rows, arguments.size() == 3 && arguments[1] == QStringLiteral("--json")
                                      ? arguments[2].toStdString()

@@ -144,7 +144,9 @@ int runCommandLine(int argc, char** argv) {
     cut->add_option("--box", cutting.box, "x,y,width,height in pixels: holds all of the figure")
         ->required()
         ->delimiter(',');
-    cut->add_option("--hint", cutting.hints, "JSON file with strokes over the figure and the ground");
+    cut->add_option("--hint", cutting.hints,
+                    "JSON file with strokes over the figure and the ground:\n"
+                    "[{\"kind\": \"figure\", \"radius\": 12, \"points\": [[x, y], …]}, …]");
     cut->add_option("--out", cutting.out, "PNG of its alpha")->required();
     cut->add_option("--figure", cutting.figure, "PNG of the figure with its own colours");
     cut->callback([&] { run = [&] { return cli::cutOut(cutting); }; });

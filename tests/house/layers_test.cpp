@@ -117,8 +117,8 @@ class LayersTest : public QObject {
         QVERIFY(put("raster/a.cpp", "int a;"));
         QVERIFY(put("raster/CMakeLists.txt", "glyptos_layer(raster LAYERS file)"));
         QVERIFY(put("CMakeLists.txt",
-                    "cmake_minimum_required(VERSION 3.25)\nproject(p CXX)\ninclude(" SOURCE_FOLDER
-                    "/cmake/Layers.cmake)\nadd_subdirectory(raster)\n"));
+                    "cmake_minimum_required(VERSION 3.25)\nproject(p CXX)\ninclude(\"" SOURCE_FOLDER
+                    "/cmake/Layers.cmake\")\nadd_subdirectory(raster)\n"));
         QProcess cmake;
         cmake.start("cmake", {"-S", folder.path(), "-B", folder.filePath("build")});
         QVERIFY(cmake.waitForFinished(60000));

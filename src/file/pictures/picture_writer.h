@@ -20,6 +20,7 @@ namespace glyptos {
                                                      Ppi resolution);
 
 /// PNG of one 8-bit value a pixel, rows without gaps: a mask, which has no colours and so no profile.
-[[nodiscard]] Result<std::vector<uint8_t>> encodeGreyPng(std::span<const uint8_t> values, int width, int height);
+[[nodiscard]] Result<std::vector<uint8_t>> encodeGreyPng(std::span<const uint8_t> values, int width,
+                                                         int height);
 
 } // namespace glyptos

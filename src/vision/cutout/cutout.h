@@ -34,6 +34,9 @@ struct CutoutOptions {
 [[nodiscard]] Result<AlphaMap> figureAlpha(const Pyramid& picture, const CutoutHints& hints,
                                            const CutoutOptions& options = {});
 
+/// The finest level of a picture whose alpha is solved in one piece.
+int levelSolvedWhole(const Pyramid& picture);
+
 /// Alpha in the uncertain band of a trimap (trimap.h) of the picture's size; certain pixels stay.
 [[nodiscard]] Result<AlphaMap> refinedAlpha(const Pyramid& picture, const AlphaMap& trimap,
                                             const CutoutOptions& options = {});

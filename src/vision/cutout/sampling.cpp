@@ -93,7 +93,7 @@ class Search {
         const float apart = std::sqrt(squared(f, b));
         // A colour that both have by themselves tells nothing.
         const float one = figure_.at(picture_.at(x, y)), other = ground_.at(picture_.at(x, y));
-        const float both = std::min(1.0f, 10 * std::min(one, other) / std::max({one, other, 1e-3f}));
+        const float both = std::min(1.0f, 10 * std::min(one, other) / std::max({one, other, 1.0f}));
         // Off by 0.02 halves the trust; colours less than 0.25 apart tell less.
         return {alpha, std::exp2(-off / 0.02f) * std::min(1.0f, apart / 0.25f) * (1 - both)};
     }

@@ -1,0 +1,61 @@
+#include "vision.h"
+
+#include "raster/noise.h"
+#include "vision/cutout/cutout.h"
+
+#include <cmath>
+#include <cstdio>
+#include <cstdlib>
+#include <tbb/parallel_for.h>
+
+namespace glyptos::bench {
+namespace {
+
+/// A disc with a thousand ragged hairs before a sky.
+Pyramid ragged(int width, int height) {
+    Picture out = Picture::create<uint8_t>(width, height);
+    out.opaque = true;
+    tbb::parallel_for(0, height, [&](int y) {
+        for (int x = 0; x < width; ++x) {
+            const float u = (float(x) - 0.5f * float(width)) / float(height),
+                        v = float(y) / float(height) - 0.5f;
+            const float turn = std::atan2(v, u), way = std::hypot(u, v);
+            const float edge = 0.28f + 0.1f * valueNoise(turn * 160 + 600, way * 6, 3);
+            const float soft = 2.0f / float(height);
+            const float alpha = std::clamp((edge - way) / soft + 0.5f, 0.0f, 1.0f);
+            const float grain = valueNoise(float(x) / 3, float(y) / 3, 5) * 0.05f;
+            const float hair = 0.2f + 0.25f * valueNoise(turn * 80, way * 20, 7);
+            const float figure[3] = {hair + 0.1f, hair, hair * 0.6f};
+            const float ground[3] = {0.5f + 0.3f * v + grain, 0.65f + 0.2f * v + grain, 0.85f + grain};
+            uint8_t* p = out.row<uint8_t>(y) + ptrdiff_t(4) * x;
+            for (int c = 0; c < 3; ++c)
+                p[c] = static_cast<uint8_t>(
+                    255 * std::clamp(ground[c] + (figure[c] - ground[c]) * alpha, 0.0f, 1.0f));
+            p[3] = 255;
+        }
+    });
+    return Pyramid(std::move(out));
+}
+
+double cutOutIn(const Pyramid& picture, const char* what) {
+    const double w = picture.width(), h = picture.height();
+    const Rect box{w / 2 - 0.42 * h, 0.08 * h, 0.84 * h, 0.84 * h};
+    return milliseconds([&] {
+        const auto alpha = figureAlpha(picture, {box, {}});
+        if (alpha && alpha->at(int(w / 2), int(h / 2)) == 255 && alpha->at(2, 2) == 0) return;
+        std::fprintf(stderr, "bench: the figure of %s was not found\n", what);
+        std::exit(2);
+    });
+}
+
+} // namespace
+
+std::vector<Row> cuttingOut() {
+    const Pyramid photo = ragged(6000, 4000), small = ragged(900, 900);
+    return {{"a figure of a 24-megapixel photo: something to see",
+             cutOutIn(photo.from(levelSolvedWhole(photo)), "the photo's coarse level"), 0, 1500},
+            {"the same: all of its edge", cutOutIn(photo, "the photo"), 0, 8000},
+            {"a figure of 900 × 900 px", cutOutIn(small, "the small picture"), 0, 2000}};
+}
+
+} // namespace glyptos::bench

@@ -1,0 +1,13 @@
+// Benches of what is found in pictures.
+#pragma once
+
+#include "clock.h"
+
+#include <vector>
+
+namespace glyptos::bench {
+
+/// A figure with a ragged outline off a photo of 24 megapixels and of 900².
+std::vector<Row> cuttingOut();
+
+} // namespace glyptos::bench
