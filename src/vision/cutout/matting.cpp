@@ -34,7 +34,9 @@ class Laplacian {
     const std::vector<int>& places() const { return places_; }
     int index(size_t place) const { return index_[place]; }
     /// Of unknown i and the pixel at (dx, dy) from it, both within ±2.
-    double entry(size_t i, int dx, int dy) const { return rows_[i][size_t((dy + 2) * kReach + dx + 2)]; }
+    double entry(size_t i, int dx, int dy) const {
+        return rows_[i][size_t(dy + 2) * kReach + size_t(dx + 2)];
+    }
 
   private:
     void addWindow(int x, int y) {
@@ -61,7 +63,7 @@ class Laplacian {
             const Eigen::Vector3d turned = inverse * colour[size_t(i)];
             for (int j = 0; j < 9; ++j) {
                 const double v = (i == j ? 1.0 : 0.0) - (1 + turned.dot(colour[size_t(j)])) / 9;
-                row[size_t((j / 3 - i / 3 + 2) * kReach + (j % 3 - i % 3) + 2)] += v;
+                row[size_t(j / 3 - i / 3 + 2) * kReach + size_t(j % 3 - i % 3 + 2)] += v;
             }
         }
     }
