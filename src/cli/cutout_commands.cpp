@@ -1,6 +1,7 @@
 #include "commands.h"
 
 #include "base/json_entry.h"
+#include "base/text.h"
 #include "file/atomic_file.h"
 #include "file/data_folder.h"
 #include "file/pictures/picture_reader.h"
@@ -47,8 +48,7 @@ Result<std::vector<HintStroke>> readStrokes(const std::string& file) {
 Result<Pyramid> readPyramid(const std::string& file) {
     const auto bytes = readFile(file);
     if (!bytes) return tl::unexpected(bytes.error());
-    auto picture =
-        decodePicture(*bytes, std::filesystem::path(file).filename().string(), pressProfileBytes());
+    auto picture = decodePicture(*bytes, nameOf(file), pressProfileBytes());
     if (!picture) return tl::unexpected(picture.error());
     return Pyramid(std::move(*picture));
 }

@@ -52,7 +52,7 @@ float ColourDensity::at(const Rgba& colour) const {
     return boxes_[size_t(boxOf(colour))];
 }
 
-ColourDensity ColourDensity::without(const ColourDensity& other, float least) const {
+ColourDensity ColourDensity::without(const ColourDensity& other) const {
     // How much of the other is in it: as much as fits into most of the other's colours.
     std::vector<std::pair<float, float>> shares; // and the weight of that colour
     float all = 0;
@@ -66,7 +66,7 @@ ColourDensity ColourDensity::without(const ColourDensity& other, float least) co
         share = ratio;
         if ((below += weight) >= kMost * all) break;
     }
-    share = std::clamp(share * kSure, least, 1.0f);
+    share = std::min(1.0f, share * kSure);
     ColourDensity out;
     float left = 0, whole = 0;
     for (size_t i = 0; i < boxes_.size(); ++i) {

@@ -17,8 +17,8 @@ class ColourDensity {
     explicit ColourDensity(const std::vector<Rgba>& colours);
     float at(const Rgba& colour) const;
     /// What is left without as much of the other as seems to be in it: of what lies in a box, the figure
-    /// alone. At least the share `least` of the other's is taken off.
-    ColourDensity without(const ColourDensity& other, float least = 0) const;
+    /// alone.
+    ColourDensity without(const ColourDensity& other) const;
 
   private:
     std::vector<float> boxes_;
