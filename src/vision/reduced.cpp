@@ -9,14 +9,7 @@ namespace {
 constexpr float kGround = 0.5f;
 
 Rgba pixel(const Picture& p, int x, int y) {
-    Rgba c;
-    if (p.is16()) {
-        const uint16_t* v = p.row<uint16_t>(y) + ptrdiff_t(4) * x;
-        c = {float(v[0]) / 65535, float(v[1]) / 65535, float(v[2]) / 65535, float(v[3]) / 65535};
-    } else {
-        const uint8_t* v = p.row<uint8_t>(y) + ptrdiff_t(4) * x;
-        c = {float(v[0]) / 255, float(v[1]) / 255, float(v[2]) / 255, float(v[3]) / 255};
-    }
+    const Rgba c = straightAt(p, x, y);
     const float ground = kGround * (1 - c.a);
     return {c.r * c.a + ground, c.g * c.a + ground, c.b * c.a + ground, 1};
 }
@@ -36,6 +29,15 @@ Rgba average(const Picture& p, double x0, double y0, double x1, double y1) {
 }
 
 } // namespace
+
+Rgba straightAt(const Picture& p, int x, int y) {
+    if (p.is16()) {
+        const uint16_t* v = p.row<uint16_t>(y) + ptrdiff_t(4) * x;
+        return {float(v[0]) / 65535, float(v[1]) / 65535, float(v[2]) / 65535, float(v[3]) / 65535};
+    }
+    const uint8_t* v = p.row<uint8_t>(y) + ptrdiff_t(4) * x;
+    return {float(v[0]) / 255, float(v[1]) / 255, float(v[2]) / 255, float(v[3]) / 255};
+}
 
 Reduced partOf(const Picture& picture, const IntRect& area) {
     Reduced out{area.w, area.h, {}};

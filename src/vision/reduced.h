@@ -17,6 +17,9 @@ struct Reduced {
     const Rgba& at(int x, int y) const { return pixels[size_t(y) * size_t(width) + size_t(x)]; }
 };
 
+/// A pixel as the picture holds it.
+Rgba straightAt(const Picture& picture, int x, int y);
+
 /// The pixels of an area that lies within the picture.
 Reduced partOf(const Picture& picture, const IntRect& area);
 

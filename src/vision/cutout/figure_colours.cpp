@@ -37,12 +37,8 @@ std::vector<float> halved(const std::vector<float>& alpha, int width, int height
 }
 
 std::array<float, 3> colourAt(const Picture& p, int x, int y) {
-    if (p.is16()) {
-        const uint16_t* v = p.row<uint16_t>(y) + ptrdiff_t(4) * x;
-        return {float(v[0]) / 65535, float(v[1]) / 65535, float(v[2]) / 65535};
-    }
-    const uint8_t* v = p.row<uint8_t>(y) + ptrdiff_t(4) * x;
-    return {float(v[0]) / 255, float(v[1]) / 255, float(v[2]) / 255};
+    const Rgba c = straightAt(p, x, y);
+    return {c.r, c.g, c.b};
 }
 
 /// The two colours that mix to what is seen and differ least from their neighbours', the less so the more
