@@ -97,4 +97,11 @@ struct CutOutOptions {
 };
 [[nodiscard]] Result<Outcome> cutOut(const CutOutOptions& options);
 
+/// Fills what a mask shows white from around it and writes a PNG of the picture's depth. Findings, with a
+/// sentence, when the mask is empty or covers everything.
+struct MendCommand {
+    std::string picture, mask, out;
+};
+[[nodiscard]] Result<Outcome> mend(const MendCommand& options);
+
 } // namespace glyptos::cli

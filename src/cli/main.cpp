@@ -151,6 +151,14 @@ int runCommandLine(int argc, char** argv) {
     cut->add_option("--figure", cutting.figure, "PNG of the figure with its own colours");
     cut->callback([&] { run = [&] { return cli::cutOut(cutting); }; });
 
+    cli::MendCommand mending;
+    auto* mend = app.add_subcommand("mend", "Fill a part of a picture from around it");
+    mend->add_option("PICTURE", mending.picture, "The picture")->required();
+    mend->add_option("--mask", mending.mask, "Picture of the same size: what is white in it is filled")
+        ->required();
+    mend->add_option("--out", mending.out, "PNG to write, of the picture's depth")->required();
+    mend->callback([&] { run = [&] { return cli::mend(mending); }; });
+
     CrateCommands crate;
     addCrateCommands(app, crate, run);
 

@@ -24,4 +24,9 @@ struct Cmyk {
     double c = 0, m = 0, y = 0, k = 0;
 };
 
+/// Luma: how light an encoded colour is (weights of ITU-R BT.709), 0…1.
+inline float lumaOf(const Rgba& c) {
+    return 0.2126f * c.r + 0.7152f * c.g + 0.0722f * c.b;
+}
+
 } // namespace glyptos

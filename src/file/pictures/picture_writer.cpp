@@ -8,7 +8,9 @@
 #include <cstdio>
 #include <cstdlib>
 #include <jpeglib.h>
+#include <limits>
 #include <memory>
+#include <optional>
 #include <png.h>
 
 namespace glyptos {
@@ -70,6 +72,13 @@ class JpegEncoder {
     unsigned long size_ = 0;
 };
 
+/// What a PNG is made of, as it lies in memory.
+struct PngPixels {
+    const uint8_t* first;
+    size_t rowBytes;
+    int bits, colours; ///< a sample; PNG_COLOR_TYPE_…
+};
+
 /// One libpng writer into memory.
 class PngEncoder {
   public:
@@ -88,30 +97,25 @@ class PngEncoder {
     PngEncoder(const PngEncoder&) = delete;
     PngEncoder& operator=(const PngEncoder&) = delete;
 
-    bool encode(const uint8_t* straight, int width, int height, bool alpha, Ppi resolution) {
+    bool encode(const PngPixels& pixels, int width, int height, std::optional<Ppi> resolution) {
         if (setjmp(png_jmpbuf(png_))) return false;
-        png_set_IHDR(png_, info_, png_uint_32(width), png_uint_32(height), 8,
-                     alpha ? PNG_COLOR_TYPE_RGB_ALPHA : PNG_COLOR_TYPE_RGB, PNG_INTERLACE_NONE,
-                     PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
-        const Bytes& profile = srgbProfileBytes();
-        png_set_iCCP(png_, info_, "sRGB", PNG_COMPRESSION_TYPE_BASE, profile.data(),
-                     static_cast<png_uint_32>(profile.size()));
-        const auto perMetre = static_cast<png_uint_32>(std::lround(resolution.value / 0.0254));
-        png_set_pHYs(png_, info_, perMetre, perMetre, PNG_RESOLUTION_METER);
+        png_set_IHDR(png_, info_, png_uint_32(width), png_uint_32(height), pixels.bits, pixels.colours,
+                     PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
+        if (pixels.colours != PNG_COLOR_TYPE_GRAY) {
+            const Bytes& profile = srgbProfileBytes();
+            png_set_iCCP(png_, info_, "sRGB", PNG_COMPRESSION_TYPE_BASE, profile.data(),
+                         static_cast<png_uint_32>(profile.size()));
+        }
+        if (resolution) {
+            const auto perMetre = static_cast<png_uint_32>(std::lround(resolution->value / 0.0254));
+            png_set_pHYs(png_, info_, perMetre, perMetre, PNG_RESOLUTION_METER);
+        }
         png_set_compression_level(png_, 6);
         png_write_info(png_, info_);
-        if (!alpha) png_set_filler(png_, 0, PNG_FILLER_AFTER); // the fourth byte is left out
-        for (int y = 0; y < height; ++y) png_write_row(png_, straight + size_t(y) * size_t(width) * 4);
-        png_write_end(png_, nullptr);
-        return true;
-    }
-
-    bool encodeGrey(const uint8_t* values, int width, int height) {
-        if (setjmp(png_jmpbuf(png_))) return false;
-        png_set_IHDR(png_, info_, png_uint_32(width), png_uint_32(height), 8, PNG_COLOR_TYPE_GRAY,
-                     PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
-        png_write_info(png_, info_);
-        for (int y = 0; y < height; ++y) png_write_row(png_, values + size_t(y) * size_t(width));
+        if (pixels.bits == 16) png_set_swap(png_); // PNG is big-endian
+        if (pixels.colours == PNG_COLOR_TYPE_RGB)
+            png_set_filler(png_, 0, PNG_FILLER_AFTER); // alpha is left out
+        for (int y = 0; y < height; ++y) png_write_row(png_, pixels.first + size_t(y) * pixels.rowBytes);
         png_write_end(png_, nullptr);
         return true;
     }
@@ -139,21 +143,44 @@ Result<std::vector<uint8_t>> encodeJpeg(std::span<const uint8_t> rgb, int width,
     return encoder.bytes();
 }
 
-Result<std::vector<uint8_t>> encodePng(std::span<const uint8_t> straight, int width, int height,
-                                       Ppi resolution) {
-    bool alpha = false;
-    for (size_t i = 3; i < straight.size() && !alpha; i += 4) alpha = straight[i] != 255;
+namespace {
+
+Result<std::vector<uint8_t>> encodedPng(const PngPixels& pixels, int width, int height,
+                                        std::optional<Ppi> resolution) {
     PngEncoder encoder;
-    if (!encoder.encode(straight.data(), width, height, alpha, resolution))
+    if (!encoder.encode(pixels, width, height, resolution))
         return fail(Fault::Unwritable, "The PNG could not be made.");
     return encoder.take();
 }
 
+template <class T>
+int coloursOf(std::span<const T> straight) {
+    constexpr T kFull = std::numeric_limits<T>::max();
+    for (size_t i = 3; i < straight.size(); i += 4)
+        if (straight[i] != kFull) return PNG_COLOR_TYPE_RGB_ALPHA;
+    return PNG_COLOR_TYPE_RGB;
+}
+
+} // namespace
+
+Result<std::vector<uint8_t>> encodePng(std::span<const uint8_t> straight, int width, int height,
+                                       Ppi resolution) {
+    return encodedPng({straight.data(), size_t(width) * 4, 8, coloursOf(straight)}, width, height,
+                      resolution);
+}
+
+Result<std::vector<uint8_t>> encodePng(const Picture& picture, Ppi resolution) {
+    const size_t samples = size_t(picture.width) * size_t(picture.height) * 4;
+    if (!picture.is16())
+        return encodePng({picture.row<uint8_t>(0), samples}, picture.width, picture.height, resolution);
+    const std::span<const uint16_t> straight{picture.row<uint16_t>(0), samples};
+    return encodedPng({reinterpret_cast<const uint8_t*>(straight.data()), size_t(picture.width) * 8, 16,
+                       coloursOf(straight)},
+                      picture.width, picture.height, resolution);
+}
+
 Result<std::vector<uint8_t>> encodeGreyPng(std::span<const uint8_t> values, int width, int height) {
-    PngEncoder encoder;
-    if (!encoder.encodeGrey(values.data(), width, height))
-        return fail(Fault::Unwritable, "The PNG could not be made.");
-    return encoder.take();
+    return encodedPng({values.data(), size_t(width), 8, PNG_COLOR_TYPE_GRAY}, width, height, std::nullopt);
 }
 
 } // namespace glyptos

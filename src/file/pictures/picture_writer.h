@@ -3,6 +3,7 @@
 
 #include "base/error.h"
 #include "base/units.h"
+#include "raster/picture.h"
 
 #include <cstdint>
 #include <span>
@@ -18,6 +19,9 @@ namespace glyptos {
 /// PNG of sRGB pixels: straight RGBA bytes, rows without gaps; without alpha when all is opaque.
 [[nodiscard]] Result<std::vector<uint8_t>> encodePng(std::span<const uint8_t> straight, int width, int height,
                                                      Ppi resolution);
+
+/// The same of a picture in its own depth.
+[[nodiscard]] Result<std::vector<uint8_t>> encodePng(const Picture& picture, Ppi resolution);
 
 /// PNG of one 8-bit value a pixel, rows without gaps: a mask, which has no colours and so no profile.
 [[nodiscard]] Result<std::vector<uint8_t>> encodeGreyPng(std::span<const uint8_t> values, int width,

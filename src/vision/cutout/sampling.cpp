@@ -15,9 +15,6 @@ struct Sample {
     Rgba colour;
 };
 
-float light(const Rgba& c) {
-    return 0.2126f * c.r + 0.7152f * c.g + 0.0722f * c.b;
-}
 float squared(const Rgba& a, const Rgba& b) {
     const float r = a.r - b.r, g = a.g - b.g, u = a.b - b.b;
     return r * r + g * g + u * u;
@@ -40,7 +37,7 @@ std::vector<Sample> borderSamples(const Reduced& picture, const AlphaMap& trimap
             if (near || hashNoise(x, y, kind) < kOthers) out.push_back({x, y, picture.at(x, y)});
         }
     std::stable_sort(out.begin(), out.end(),
-                     [](const Sample& a, const Sample& b) { return light(a.colour) < light(b.colour); });
+                     [](const Sample& a, const Sample& b) { return lumaOf(a.colour) < lumaOf(b.colour); });
     return out;
 }
 

@@ -8,6 +8,8 @@
 #include "file/pictures/picture_writer.h"
 #include "vision/cutout/cutout.h"
 #include "vision/cutout/figure_colours.h"
+#include "vision/mend/mend.h"
+#include "vision/reduced.h"
 
 #include <array>
 #include <iostream>
@@ -45,20 +47,37 @@ Result<std::vector<HintStroke>> readStrokes(const std::string& file) {
     return strokes;
 }
 
-Result<Pyramid> readPyramid(const std::string& file) {
+Result<Picture> readPicture(const std::string& file) {
     const auto bytes = readFile(file);
     if (!bytes) return tl::unexpected(bytes.error());
-    auto picture = decodePicture(*bytes, nameOf(file), pressProfileBytes());
-    if (!picture) return tl::unexpected(picture.error());
-    return Pyramid(std::move(*picture));
+    return decodePicture(*bytes, nameOf(file), pressProfileBytes());
+}
+
+Result<void> writePng(const std::string& file, const Picture& picture) {
+    const auto png = encodePng(picture, {72});
+    if (!png) return tl::unexpected(png.error());
+    return writeFile(file, *png);
+}
+
+/// Work that found nothing to do is told, and is no failure.
+Outcome toldWhy(const Error& error) {
+    std::cerr << "glyptos-cli: " << error.message << '\n';
+    return Outcome::Findings;
+}
+
+/// How light each pixel of a mask is, times its alpha: 255 is white.
+AlphaMap lightOf(const Picture& mask) {
+    AlphaMap out(mask.width, mask.height);
+    for (int y = 0; y < mask.height; ++y)
+        for (int x = 0; x < mask.width; ++x) {
+            const Rgba c = straightAt(mask, x, y);
+            out.at(x, y) = static_cast<uint8_t>(std::lround(255 * lumaOf(c) * c.a));
+        }
+    return out;
 }
 
 Result<void> writeFigure(const std::string& file, const Pyramid& picture, const AlphaMap& alpha) {
-    const Picture figure = figureWithColours(picture, alpha);
-    const size_t bytes = size_t(figure.width) * size_t(figure.height) * 4;
-    const auto png = encodePng({figure.row<uint8_t>(0), bytes}, figure.width, figure.height, {72});
-    if (!png) return tl::unexpected(png.error());
-    return writeFile(file, *png);
+    return writePng(file, figureWithColours(picture, alpha));
 }
 
 } // namespace
@@ -70,13 +89,11 @@ Result<Outcome> cutOut(const CutOutOptions& options) {
         if (!strokes) return tl::unexpected(strokes.error());
         hints.strokes = std::move(*strokes);
     }
-    const auto picture = readPyramid(options.picture);
-    if (!picture) return tl::unexpected(picture.error());
-    const auto alpha = figureAlpha(*picture, hints);
-    if (!alpha && alpha.error().fault == Fault::NotFound) {
-        std::cerr << "glyptos-cli: " << alpha.error().message << '\n';
-        return Outcome::Findings;
-    }
+    auto read = readPicture(options.picture);
+    if (!read) return tl::unexpected(read.error());
+    const Pyramid picture(std::move(*read));
+    const auto alpha = figureAlpha(picture, hints);
+    if (!alpha && alpha.error().fault == Fault::NotFound) return toldWhy(alpha.error());
     if (!alpha) return tl::unexpected(alpha.error());
     if (!options.out.empty()) {
         const auto png = encodeGreyPng(alpha->values, alpha->width, alpha->height);
@@ -84,8 +101,20 @@ Result<Outcome> cutOut(const CutOutOptions& options) {
         if (auto written = writeFile(options.out, *png); !written) return tl::unexpected(written.error());
     }
     if (!options.figure.empty())
-        if (auto written = writeFigure(options.figure, *picture, *alpha); !written)
+        if (auto written = writeFigure(options.figure, picture, *alpha); !written)
             return tl::unexpected(written.error());
+    return Outcome::Fine;
+}
+
+Result<Outcome> mend(const MendCommand& options) {
+    const auto picture = readPicture(options.picture);
+    if (!picture) return tl::unexpected(picture.error());
+    const auto mask = readPicture(options.mask);
+    if (!mask) return tl::unexpected(mask.error());
+    const auto out = mended(*picture, lightOf(*mask));
+    if (!out && out.error().fault == Fault::NotFound) return toldWhy(out.error());
+    if (!out) return tl::unexpected(out.error());
+    if (auto written = writePng(options.out, *out); !written) return tl::unexpected(written.error());
     return Outcome::Fine;
 }
 

@@ -1,0 +1,18 @@
+// Internal to mending: the matches by which a hole is filled.
+#pragma once
+
+#include "vision/mend/patch_match.h"
+
+#include <atomic>
+#include <optional>
+
+namespace glyptos::mending {
+
+/// Fills the hole of `picture` in place and tells by which matches. Nothing when nowhere a whole patch is
+/// known, or when it was cancelled: then the hole is as it was or half done.
+std::optional<MatchField> complete(WorkPicture& picture, const std::atomic<bool>* cancel);
+
+/// The hole filled with what is around it, ever smoother inwards: for where nothing can be copied.
+void fillSmoothly(WorkPicture& picture);
+
+} // namespace glyptos::mending
