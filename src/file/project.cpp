@@ -6,6 +6,9 @@
 #include "file/release_json/release_json.h"
 #include "file/zip_archive.h"
 #include "release/edits/edits.h"
+#include "release/walks.h"
+
+#include <map>
 
 namespace glyptos {
 namespace {
@@ -17,10 +20,56 @@ std::string pictureEntry(const Source& source) {
     return "pictures/" + source.id + "." + source.format;
 }
 
+std::string tileEntry(const std::string& name) {
+    return "tiles/" + name;
+}
+
+/// Tiles of an archive; those of one name are one.
+class ArchivedTiles {
+  public:
+    explicit ArchivedTiles(const ZipReader& zip)
+        : zip_(zip) {}
+
+    Result<PixelTilePtr> tile(const std::string& name, const PixelFormat& format) {
+        PixelTilePtr& kept = kept_[name];
+        const size_t size = size_t(kPixelTileSide) * kPixelTileSide * format.pixelBytes();
+        if (!kept) {
+            const auto bytes = zip_.read(tileEntry(name), size);
+            if (!bytes) return tl::unexpected(bytes.error());
+            if (bytes->size() != size)
+                return fail(Fault::Damaged, "the tile “" + name + "” has another size");
+            Buffer<uint8_t> pixels(size);
+            std::copy(bytes->begin(), bytes->end(), pixels.data());
+            PixelTilePtr made = pixelTile(format, std::move(pixels));
+            if (tileName(made->hash) != name)
+                return fail(Fault::Damaged, "the tile “" + name + "” is not the one it was saved with");
+            kept = std::move(made);
+        } else if (kept->levels[0].size() != size)
+            return fail(Fault::Damaged, "the tile “" + name + "” has another size");
+        return kept;
+    }
+
+  private:
+    const ZipReader& zip_;
+    std::map<std::string, PixelTilePtr> kept_;
+};
+
+/// Every tile that is painted, each once.
+std::map<std::string, PixelTilePtr> tilesOf(const Release& release) {
+    std::map<std::string, PixelTilePtr> out;
+    eachPainted(release, [&](const PixelTiles& painted) {
+        for (const auto& [place, tile] : painted.tiles()) out.emplace(tileName(tile->hash), tile);
+    });
+    return out;
+}
+
 Result<ReleasePtr> readRelease(const ZipReader& zip, const FormList& forms) {
     auto json = zip.readText("release.json", kMostJsonBytes);
     if (!json) return tl::unexpected(json.error());
-    auto release = releaseFromJson(*json, forms);
+    ArchivedTiles tiles(zip);
+    auto release = releaseFromJson(*json, forms, [&](const std::string& name, const PixelFormat& format) {
+        return tiles.tile(name, format);
+    });
     if (!release) return tl::unexpected(release.error());
     for (SourcePtr& slot : release->sources) {
         auto source = std::make_shared<Source>(*slot);
@@ -56,6 +105,9 @@ Result<void> saveProject(const Release& whole, const std::filesystem::path& file
                                   {"release.json", bytesOf(json), true}};
     for (const SourcePtr& s : release.sources)
         entries.push_back({pictureEntry(*s), *s->bytes, s->format == "svg"});
+    const auto tiles = tilesOf(release);
+    for (const auto& [name, tile] : tiles)
+        entries.push_back({tileEntry(name), {tile->levels[0].data(), tile->levels[0].size()}, true});
     return writeZip(file, entries);
 }
 

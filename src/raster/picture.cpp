@@ -1,5 +1,7 @@
 #include "raster/picture.h"
 
+#include "raster/mean.h"
+
 #include <algorithm>
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
@@ -20,20 +22,6 @@ void halveRow(const T* upper, const T* lower, int sourceWidth, T* out) {
         for (int c = 0; c < 4; ++c)
             out[4 * whole + c] =
                 static_cast<T>((uint32_t(upper[8 * whole + c]) + lower[8 * whole + c] + 1) / 2);
-}
-
-/// The mean of four straight pixels. Alphas of 16 bits times colours of 16 bits add up in 64.
-template <class T>
-void meanOf(const T* const (&pixels)[4], T* out) {
-    uint32_t alpha = 0;
-    for (const T* p : pixels) alpha += p[3];
-    for (int c = 0; c < 3; ++c) {
-        uint64_t weighted = 0;
-        uint32_t plain = 0;
-        for (const T* p : pixels) weighted += uint64_t(p[c]) * p[3], plain += p[c];
-        out[c] = static_cast<T>(alpha ? (weighted + alpha / 2) / alpha : (plain + 2) / 4);
-    }
-    out[3] = static_cast<T>((alpha + 2) / 4);
 }
 
 template <class T>

@@ -27,11 +27,19 @@ inline constexpr int kPixelTileSide = 256; ///< pixels
 /// XXH3's 128 bits (Y. Collet) of a tile's bytes: tiles of one hash hold the same pixels.
 using PixelHash = std::array<uint64_t, 2>;
 
+inline constexpr int kPixelTileLevels = 9; ///< halves of a tile, down to one pixel
+
 struct PixelTile {
-    Buffer<uint8_t> bytes; ///< kPixelTileSide rows without gaps
+    /// Rows without gaps: kPixelTileSide of them, then half as many, … Each pixel of a level is the mean of
+    /// the four above it; colours count by their alpha.
+    std::array<Buffer<uint8_t>, kPixelTileLevels> levels;
     PixelHash hash{};
+    IntRect used; ///< pixels of the tile that are not all zero
 };
 using PixelTilePtr = std::shared_ptr<const PixelTile>;
+
+/// A tile of those pixels, kPixelTileSide rows without gaps.
+PixelTilePtr pixelTile(const PixelFormat& format, Buffer<uint8_t> bytes);
 
 /// Column and row of a tile in the lattice; its first pixel is that times kPixelTileSide.
 struct TilePlace {
@@ -60,20 +68,26 @@ class PixelTiles {
 
     const PixelFormat& format() const { return format_; }
     bool empty() const { return tiles_.empty(); }
-    /// The pixels that any tile covers.
+    /// The smallest rectangle round all pixels that are not zero.
     IntRect bounds() const;
     /// Nothing where every byte is zero.
     PixelTilePtr tile(TilePlace place) const;
     const std::map<TilePlace, PixelTilePtr>& tiles() const { return tiles_; }
 
-    /// Copies n pixels of a row, from (x, y) on.
-    void readRow(int x, int y, size_t n, uint8_t* out) const;
-    /// Calls write(part) for every tile that the area touches, with what is there. Tiles that are all zero
+    /// Copies n pixels of a row, from (x, y) on; of a level, in its own pixels.
+    void readRow(int x, int y, size_t n, uint8_t* out, int level = 0) const;
+    /// Puts a tile of the same format, as a file holds it.
+    void put(TilePlace place, PixelTilePtr tile);
+    /// Calls write(part) for every tile that the area touches, with what is there, from several threads at a
+    /// time. Tiles that are all zero
     /// afterwards are given up; those whose pixels are as before are the same tiles still.
     void change(const IntRect& area, const std::function<void(const PixelPart& part)>& write);
 
     /// A hash of everything: of the same tiles at the same places it is the same.
     PixelHash hash() const;
+    /// The same of the tiles that the area touches.
+    PixelHash hash(const IntRect& area) const;
+    bool operator==(const PixelTiles& other) const;
     /// Memory of all tiles, shared or not.
     size_t bytes() const;
 
@@ -81,6 +95,8 @@ class PixelTiles {
     PixelFormat format_;
     std::map<TilePlace, PixelTilePtr> tiles_;
 };
+
+using PixelTilesPtr = std::shared_ptr<const PixelTiles>;
 
 /// The areas in which two states of the same pixels differ, a tile each; tiles that are shared are not looked
 /// into.

@@ -51,6 +51,13 @@ std::optional<Reference> referenceOf(const Release& release, const PanelRef& pan
     return found == piece->references.end() ? std::nullopt : std::optional(found->second);
 }
 
+std::optional<Selection> selectionOf(const Release& release, const PanelRef& panel) {
+    const PiecePtr piece = release.piece(panel.piece);
+    if (!piece) return std::nullopt;
+    const auto found = piece->selections.find(panel.panel);
+    return found == piece->selections.end() ? std::nullopt : found->second.now;
+}
+
 LayerPtr findLayer(const Stack& stack, std::string_view id) {
     return firstLayer(stack, [id](const Layer& layer) { return layer.id == id; });
 }

@@ -5,6 +5,7 @@
 #include "color/color.h"
 #include "form/form.h"
 #include "raster/blend_modes.h"
+#include "release/selection.h"
 #include "release/shape.h"
 #include "release/source_facts.h"
 #include "type/paragraph.h"
@@ -88,11 +89,11 @@ struct EchoContent {
 
 /// Where a layer shows: 1 all of it, 0 nothing. In its own frame, placed on the panel like a layer.
 struct Mask {
-    /// A picture's luminance (outside it nothing shows), a gradient's luminance times alpha, or a shape's
-    /// area.
-    using Form = std::variant<PictureContent, Gradient, ShapeContent>;
+    /// A picture's luminance (outside it nothing shows), a gradient's luminance times alpha, a shape's area,
+    /// or what is painted.
+    using Form = std::variant<PictureContent, Gradient, ShapeContent, PaintedMask>;
     Form form;
-    Placement placement; ///< gradients and shapes: from their own frame to the panel
+    Placement placement; ///< of all but pictures: from their own frame to the panel
     bool on = true;
     bool inverted = false;
     bool linked = true;  ///< moves with its layer
@@ -114,8 +115,8 @@ struct GroupContent {
     bool operator==(const GroupContent&) const = default;
 };
 
-using Content =
-    std::variant<PictureContent, TextContent, FillContent, GroupContent, ShapeContent, EchoContent>;
+using Content = std::variant<PictureContent, TextContent, FillContent, GroupContent, ShapeContent,
+                             EchoContent, PaintedContent>;
 
 struct Layer {
     std::string id; ///< unique in the release
@@ -162,7 +163,8 @@ struct Piece {
     std::shared_ptr<const Flat> flat;               ///< the form worked out with them
     std::vector<std::shared_ptr<const Take>> takes; ///< never empty
     size_t current = 0;
-    std::map<std::string, Reference> references; ///< by panel id
+    std::map<std::string, Reference> references;       ///< by panel id
+    std::map<std::string, PanelSelections> selections; ///< by panel id; none is empty
 
     const Take& take() const { return *takes[current]; }
     /// The take with that id, or the current one when the id is empty; nothing when there is none.
@@ -196,6 +198,8 @@ struct PanelRef {
 const Stack& stackOf(const Release& release, const PanelRef& panel);
 /// The reference picture of that panel, when it has one.
 std::optional<Reference> referenceOf(const Release& release, const PanelRef& panel);
+/// What is selected now on that panel.
+std::optional<Selection> selectionOf(const Release& release, const PanelRef& panel);
 /// The layer with that id, groups searched too; nothing when it is not there.
 LayerPtr findLayer(const Stack& stack, std::string_view id);
 /// Index of the layer that `stack[index]` shows inside of; `index` itself when it is not clipped, or when

@@ -62,6 +62,22 @@ void eachInk(Layer& layer, const std::function<void(Ink&)>& act) {
     inksOf(layer, act);
 }
 
+void eachPainted(const Release& release, const std::function<void(const PixelTiles&)>& act) {
+    eachLayer(release, [&](const LayerPtr& layer) {
+        if (const auto* painted = layer->as<PaintedContent>()) {
+            act(*painted->tiles);
+            if (painted->holes) act(*painted->holes);
+        }
+        const auto* mask = layer->mask ? std::get_if<PaintedMask>(&layer->mask->form) : nullptr;
+        if (mask) act(*mask->tiles);
+    });
+    for (const PiecePtr& piece : release.pieces)
+        for (const auto& [panel, selections] : piece->selections) {
+            if (selections.now) act(*selections.now->tiles);
+            for (const NamedSelection& kept : selections.kept) act(*kept.selection.tiles);
+        }
+}
+
 std::vector<std::string> sourcesOf(const Layer& layer) {
     std::vector<std::string> out;
     const auto look = [&](const Layer& l) { eachSource(l, [&](const std::string& id) { addNew(out, id); }); };

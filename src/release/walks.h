@@ -22,6 +22,8 @@ void eachSource(const Layer& layer, const std::function<void(const std::string& 
 /// Every colour of a layer: of its words, its paints and its mask; not of layers inside it.
 void eachInk(const Layer& layer, const std::function<void(const Ink&)>& act);
 void eachInk(Layer& layer, const std::function<void(Ink&)>& act);
+/// Everything that is painted in the release: layers, what they mend, masks, selections.
+void eachPainted(const Release& release, const std::function<void(const PixelTiles&)>& act);
 /// Ids of the sources that a layer, its mask and all in it show, each once.
 std::vector<std::string> sourcesOf(const Layer& layer);
 /// Ids of all sources that anything in the release shows: takes, masks, references, the wall.
@@ -50,6 +52,9 @@ void partsOf(Of<ShapeContent> auto& shape, const auto& visit) {
 }
 /// Layers of a group are layers of their own.
 void partsOf(Of<GroupContent> auto&, const auto&) {}
+/// What is painted shows no source and follows no swatch.
+void partsOf(Of<PaintedContent> auto&, const auto&) {}
+void partsOf(Of<PaintedMask> auto&, const auto&) {}
 
 /// The parts of a layer and of its mask. The visitor answers every kind of part, and gets them changeable
 /// when the layer is.

@@ -33,6 +33,7 @@ class Reaches {
     Reach frame(const Layer& layer) const { return frameOf(layer, release_, {}, paragraphs_).bounds(); }
     Reach reach(const Layer& layer, const PictureContent&) const { return frame(layer); }
     Reach reach(const Layer& layer, const EchoContent&) const { return frame(layer); }
+    Reach reach(const Layer& layer, const PaintedContent&) const { return frame(layer); }
     Reach reach(const Layer&, const FillContent&) const { return std::nullopt; }
     // Letters reach beyond their box, strokes beyond their shape.
     Reach reach(const Layer& layer, const TextContent& text) const {

@@ -72,6 +72,8 @@ Frame frameOf(const Mask& mask, const Release& release) {
     if (const auto* picture = std::get_if<PictureContent>(&mask.form))
         return pictureFrame(*picture, mask.placement, release);
     if (const auto* shape = std::get_if<ShapeContent>(&mask.form)) return shapeFrame(*shape, mask.placement);
+    if (const auto* painted = std::get_if<PaintedMask>(&mask.form))
+        return {painted->tiles->bounds().toRect(), placementMap(mask.placement)};
     return {gradientBox(std::get<Gradient>(mask.form)), placementMap(mask.placement)};
 }
 
@@ -87,6 +89,8 @@ Frame frameOf(const Layer& layer, const Release& release, const Rect& panelArea,
         return {all, {}};
     }
     if (const auto* shape = layer.as<ShapeContent>()) return shapeFrame(*shape, layer.placement);
+    if (const auto* painted = layer.as<PaintedContent>())
+        return {painted->tiles->bounds().toRect(), placementMap(layer.placement)};
     if (const auto* echo = layer.as<EchoContent>()) {
         const auto frame = echoFrame(*echo, release);
         return frame ? Frame{*frame, echoToPanel(layer.placement, *frame)} : Frame{};

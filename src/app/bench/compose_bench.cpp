@@ -4,6 +4,7 @@
 #include "app/session/engine.h"
 #include "app/session/words.h"
 #include "app/widgets/colours.h"
+#include "app/widgets/theme.h"
 #include "release/edits/edits.h"
 #include "release/edits/palette_edits.h"
 #include "render/changed_area.h"
@@ -22,7 +23,11 @@ constexpr double kLeastAlpha = 0.03; // of what a click still meets
 ComposeBench::ComposeBench(Engine& engine, RenderService& service, QWidget* parent)
     : BenchView(engine, service, parent)
     , words_(*this)
-    , reference_(*this, service) {}
+    , reference_(*this, service)
+    , selection_(*this) {
+    connect(&work_, &LongWork::changed, this, &ComposeBench::handChanged);
+    connect(&work_, &LongWork::failed, this, [this](const QString& why) { Q_EMIT document_->refused(why); });
+}
 
 ComposeBench::~ComposeBench() = default;
 
@@ -87,6 +92,68 @@ void ComposeBench::setShapeToDraw(const ShapeContent& shape, const QString& name
 void ComposeBench::setMaskLook(MaskLook look) {
     maskLook_ = look;
     requestPicture();
+}
+
+void ComposeBench::setSettings(const HandSettings& settings) {
+    if (settings.selectBy != settings_.selectBy) inUse().cancel();
+    settings_ = settings;
+    update();
+    Q_EMIT handChanged();
+}
+
+double ComposeBench::paintPixel() const {
+    const PiecePtr piece = document_->piece();
+    return piece ? glyptos::paintPixel(*piece->flat) : 1;
+}
+
+RoundTip ComposeBench::tip(double pixel) const {
+    constexpr double kStandard = 20; // of them across a panel
+    const BrushSettings& brush = settings_.brush;
+    const double across =
+        brush.diameter > 0 ? brush.diameter : std::max(panel()->width, panel()->height) / kStandard;
+    return {std::max(across / pixel, 1.0), brush.hardness, brush.flow};
+}
+
+void ComposeBench::paintTip(QPainter& painter, Vec2 at) const {
+    const RoundTip round = tip(1 / zoom());
+    const QPointF middle = toQt(toView().map(at));
+    painter.setBrush(Qt::NoBrush);
+    for (const double share : {1.0, settings_.brush.hardness}) {
+        const double radius = round.diameter / 2 * share;
+        if (radius < 1) continue;
+        painter.setPen(QPen(QColor(255, 255, 255, 170), 2.4));
+        painter.drawEllipse(middle, radius, radius);
+        painter.setPen(QPen(theme().accent, 1, share < 1 ? Qt::DotLine : Qt::SolidLine));
+        painter.drawEllipse(middle, radius, radius);
+    }
+}
+
+bool ComposeBench::wantsBrushKey(const QKeyEvent& event) {
+    switch (event.key()) {
+    case Qt::Key_Comma:
+    case Qt::Key_Period:
+    case Qt::Key_Semicolon:
+    case Qt::Key_Colon:
+    case Qt::Key_Less:
+    case Qt::Key_Greater:
+        return !(event.modifiers() & (Qt::ControlModifier | Qt::AltModifier));
+    default:
+        return false;
+    }
+}
+
+bool ComposeBench::brushKey(const QKeyEvent& event) {
+    if (!wantsBrushKey(event)) return false;
+    constexpr double kLarger = 1.2, kHarder = 0.1;
+    const int key = event.key();
+    const bool more = key == Qt::Key_Period || key == Qt::Key_Colon || key == Qt::Key_Greater;
+    HandSettings next = settings_;
+    if (event.modifiers() & Qt::ShiftModifier)
+        next.brush.hardness = std::clamp(next.brush.hardness + (more ? kHarder : -kHarder), 0.0, 1.0);
+    else
+        next.brush.diameter = tip(1).diameter * (more ? kLarger : 1 / kLarger);
+    setSettings(next);
+    return true;
 }
 
 Frame ComposeBench::frame(const Layer& layer) const {
@@ -172,6 +239,7 @@ void ComposeBench::paintLines(QPainter& painter) {
 }
 
 void ComposeBench::paintHandles(QPainter& painter) {
+    selection_.paint(painter);
     inUse().paint(painter);
     if (!caption_.isEmpty()) paintBenchCaption(painter, caption_, true);
 }
@@ -222,6 +290,12 @@ void ComposeBench::keyPressEvent(QKeyEvent* event) {
         return setHand(Hand::Move);
     case Qt::Key_C:
         return setHand(Hand::Crop);
+    case Qt::Key_E:
+        return setHand(Hand::Select);
+    case Qt::Key_K:
+        return setHand(Hand::Mask);
+    case Qt::Key_N:
+        return setHand(Hand::Mend);
     case Qt::Key_L:
         return setHand(Hand::Letter);
     case Qt::Key_S:

@@ -4,8 +4,12 @@
 #include "app/bench/bench_hand.h"
 #include "app/bench/bench_view.h"
 #include "app/bench/bench_words.h"
+#include "app/bench/hand_settings.h"
 #include "app/bench/mask_look.h"
 #include "app/bench/reference_lens.h"
+#include "app/bench/selection_painter.h"
+#include "app/session/long_work.h"
+#include "raster/brush.h"
 #include "render/snap.h"
 
 #include <array>
@@ -46,6 +50,23 @@ class ComposeBench : public BenchView {
     void editWords() { words_.edit(); }
     bool isWriting() const { return words_.isOpen(); }
     ReferenceLens& reference() { return reference_; }
+
+    // What the hands that select, mask and mend share.
+    const HandSettings& settings() const { return settings_; }
+    void setSettings(const HandSettings& settings);
+    SelectionPainter& selection() { return selection_; }
+    const SelectionPainter& selection() const { return selection_; }
+    LongWork& work() { return work_; }
+    Engine& engine() const { return engine_; }
+    /// The side of a pixel of what is painted on the panel in hand, panel units.
+    double paintPixel() const;
+    /// The brush in pixels of that many panel units.
+    RoundTip tip(double pixel) const;
+    void paintTip(QPainter& painter, Vec2 at) const;
+    /// Comma and full stop make the brush smaller and larger, with Shift softer and harder.
+    static bool wantsBrushKey(const QKeyEvent& event);
+    bool brushKey(const QKeyEvent& event);
+    BenchHand& handOf(Hand hand) const { return *hands_[size_t(hand)]; }
 
     /// Layers under a point, front to back, groups before what is in them. Fills cover everything and are
     /// taken in hand from the stack instead; locked and hidden layers are passed through.
@@ -98,6 +119,9 @@ class ComposeBench : public BenchView {
     QString caption_, shapeName_;
     BenchWords words_;
     ReferenceLens reference_;
+    HandSettings settings_;
+    SelectionPainter selection_;
+    LongWork work_;
 };
 
 } // namespace glyptos

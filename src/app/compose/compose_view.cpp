@@ -1,6 +1,8 @@
 #include "app/compose/compose_view.h"
 
 #include "app/hands/all_hands.h"
+#include "app/hands/mend_hand.h"
+#include "app/hands/select_hand.h"
 #include "app/widgets/form_rows.h"
 
 #include <QHBoxLayout>
@@ -53,6 +55,7 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     auto* middle = new QVBoxLayout;
     middle->setSpacing(0);
     middle->addWidget(makeHandBar());
+    middle->addWidget(makeOptionBar());
     middle->addWidget(grid_, 1);
     middle->addWidget(foot_ = new ComposeFoot(bench_, bar_));
     all->addLayout(middle, 1);
@@ -97,6 +100,9 @@ QWidget* ComposeView::makeHandBar() {
     const std::tuple<Hand, QString, QString> hands[] = {
         {Hand::Move, tr("Move"), tr("Move, scale and turn layers (M)")},
         {Hand::Crop, tr("Crop"), tr("Choose which part of a picture shows (C)")},
+        {Hand::Select, tr("Select"), tr("Select a part: a figure, a colour, a shape (E)")},
+        {Hand::Mask, tr("Mask"), tr("Paint where the layer in hand shows (K)")},
+        {Hand::Mend, tr("Mend"), tr("Fill from around, patch or copy along (N)")},
         {Hand::Letter, tr("Letter"), tr("Click where words should stand (L)")},
         {Hand::Shape, tr("Shape"), tr("Draw shapes, lines, paths and ornaments (S)")},
         {Hand::Fill, tr("Fill"), tr("Lay gradients and move their colours (F)")},
@@ -110,11 +116,29 @@ QWidget* ComposeView::makeHandBar() {
     hands_->button(int(Hand::Move))->setChecked(true);
     connect(hands_, &QButtonGroup::idClicked, this,
             [this](int id) { bench_->setHand(static_cast<Hand>(id)); });
-    words->addSpacing(10);
-    words->addWidget(sentence_ = new ElidedLabel, 1);
-    words->addWidget(snapping_ = snapChoice(bench_));
-    words->addWidget(shapes_ = new ShapeChoice(*bench_));
-    words->addWidget(picking_ = new PickOptions(*bench_));
+    words->addStretch();
+    return bar;
+}
+
+/// Under the verbs what the one in hand does next, and how.
+QWidget* ComposeView::makeOptionBar() {
+    auto* bar = new QWidget;
+    bar->setFixedHeight(34);
+    auto* row = new QHBoxLayout(bar);
+    row->setContentsMargins(17, 0, 12, 4);
+    row->setSpacing(8);
+    row->addWidget(sentence_ = new ElidedLabel, 1);
+    row->addWidget(snapping_ = snapChoice(bench_));
+    row->addWidget(shapes_ = new ShapeChoice(*bench_));
+    row->addWidget(picking_ = new PickOptions(*bench_));
+    row->addWidget(selecting_ = new SelectOptions(*bench_));
+    row->addWidget(brushing_ = new BrushOptions(*bench_));
+    const auto mender = [this] { return static_cast<MendHand*>(&bench_->handOf(Hand::Mend)); };
+    connect(selecting_, &SelectOptions::cutOutAsked, this,
+            [this] { static_cast<SelectHand*>(&bench_->handOf(Hand::Select))->cutOut(); });
+    connect(selecting_, &SelectOptions::mendAsked, this, [mender] { mender()->mendSelection(); });
+    connect(brushing_, &BrushOptions::mendSelectionAsked, this, [mender] { mender()->mendSelection(); });
+    connect(brushing_, &BrushOptions::mendAgainAsked, this, [mender] { mender()->mendAgain(); });
     return bar;
 }
 
@@ -206,6 +230,8 @@ void ComposeView::refreshHand() {
     snapping_->setVisible(bench_->hand() == Hand::Move);
     shapes_->setVisible(bench_->hand() == Hand::Shape);
     picking_->setVisible(bench_->hand() == Hand::Pick);
+    selecting_->setVisible(bench_->hand() == Hand::Select);
+    brushing_->setVisible(bench_->hand() == Hand::Mask || bench_->hand() == Hand::Mend);
     properties_->setFillInHand(bench_->hand() == Hand::Fill);
 }
 

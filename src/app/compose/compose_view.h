@@ -5,9 +5,11 @@
 #include "app/bench/bench_grid.h"
 #include "app/bench/compose_bench.h"
 #include "app/compose/blend_sheet.h"
+#include "app/compose/brush_options.h"
 #include "app/compose/compose_foot.h"
 #include "app/compose/framing_sheet.h"
 #include "app/compose/history_view.h"
+#include "app/compose/select_options.h"
 #include "app/compose/stack_view.h"
 #include "app/figures/properties_panel.h"
 #include "app/hands/pick_options.h"
@@ -52,6 +54,7 @@ class ComposeView : public QWidget {
 
   private:
     QWidget* makeHandBar();
+    QWidget* makeOptionBar();
     QWidget* makeSideHead();
     void makeKeys();
     QWidget* makeSide(Engine& engine, RenderService& service);
@@ -65,6 +68,8 @@ class ComposeView : public QWidget {
     BlendSheet* blendSheet_;
     FramingSheet* framing_;
     PickOptions* picking_;
+    SelectOptions* selecting_;
+    BrushOptions* brushing_;
     SizeLadder* ladder_;
     BenchBar* bar_;
     HistoryView* history_;

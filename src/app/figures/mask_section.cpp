@@ -152,6 +152,7 @@ void MaskSection::refresh(const Layer& layer) {
     const Mask& mask = *layer.mask;
     const auto* gradient = std::get_if<Gradient>(&mask.form);
     kind_->setText(gradient                                          ? tr("a run")
+                   : std::holds_alternative<PaintedMask>(mask.form)  ? tr("painted")
                    : std::holds_alternative<ShapeContent>(mask.form) ? tr("a shape")
                                                                      : tr("a picture"));
     on_->setChecked(mask.on);

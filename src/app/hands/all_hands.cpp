@@ -3,8 +3,11 @@
 #include "app/hands/crop_hand.h"
 #include "app/hands/fill_hand.h"
 #include "app/hands/letter_hand.h"
+#include "app/hands/mask_hand.h"
+#include "app/hands/mend_hand.h"
 #include "app/hands/move_hand.h"
 #include "app/hands/pick_hand.h"
+#include "app/hands/select_hand.h"
 #include "app/hands/shape_hand.h"
 
 namespace glyptos {
@@ -13,6 +16,9 @@ Hands allHands(ComposeBench& bench) {
     Hands out;
     out[size_t(Hand::Move)] = std::make_unique<MoveHand>(bench);
     out[size_t(Hand::Crop)] = std::make_unique<CropHand>(bench);
+    out[size_t(Hand::Select)] = std::make_unique<SelectHand>(bench);
+    out[size_t(Hand::Mask)] = std::make_unique<MaskHand>(bench);
+    out[size_t(Hand::Mend)] = std::make_unique<MendHand>(bench);
     out[size_t(Hand::Letter)] = std::make_unique<LetterHand>(bench);
     out[size_t(Hand::Shape)] = std::make_unique<ShapeHand>(bench);
     out[size_t(Hand::Fill)] = std::make_unique<FillHand>(bench);

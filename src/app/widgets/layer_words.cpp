@@ -21,6 +21,7 @@ QString kindWord(const Layer& layer) {
     if (layer.as<PictureContent>()) return tr("picture");
     if (layer.as<TextContent>()) return tr("text");
     if (layer.as<EchoContent>()) return tr("echo");
+    if (const auto* painted = layer.as<PaintedContent>()) return painted->holes ? tr("mend") : tr("paint");
     if (const auto* shape = layer.as<ShapeContent>()) return shapeWord(shape->kind);
     if (const auto* fill = layer.as<FillContent>()) return fillWord(fill->paint);
     return tr("group of %1").arg(layer.as<GroupContent>()->layers.size());

@@ -3,6 +3,7 @@
 #include "file/release_json/fold.h"
 #include "file/release_json/mask_codec.h"
 #include "file/release_json/paint_codec.h"
+#include "file/release_json/painted_codec.h"
 #include "file/release_json/placing_codec.h"
 #include "file/release_json/shape_codec.h"
 #include "release/edits/edits.h"
@@ -108,6 +109,26 @@ struct Codec<EchoContent> {
 };
 
 template <>
+struct Codec<PaintedContent> {
+    static bool reads(const std::string& kind) { return kind == "paint"; }
+    static void write(Json& out, const PaintedContent& p) {
+        out.update(
+            {{"kind", "paint"}, {"bits", 8 * p.tiles->format().bytesPerSample}, {"tiles", toJson(*p.tiles)}});
+        if (p.holes) out["holes"] = toJson(*p.holes);
+    }
+    static PaintedContent read(const At& at) {
+        const Entry& e = at.layer;
+        const double bits = e.number("bits");
+        if (bits != 8 && bits != 16) e.wrong("has pixels of an unknown depth", Fault::Unsupported);
+        PaintedContent out{
+            readTiles(e.at("tiles"), bits == 16 ? kDeepPaintPixels : kPaintPixels, at.reading.tiles),
+            nullptr};
+        if (e.has("holes")) out.holes = readTiles(e.at("holes"), kMaskPixels, at.reading.tiles);
+        return out;
+    }
+};
+
+template <>
 struct Codec<GroupContent> {
     static bool reads(const std::string& kind) { return kind == "group"; }
     static void write(Json& out, const GroupContent& g) {
@@ -153,7 +174,7 @@ LayerPtr readLayer(const Entry& e, LayerReading& reading, int depth) {
     layer->placement = readPlacement(e.at("placement"));
     layer->clipped = e.flagOr("clipped", false);
     layer->locked = e.flagOr("locked", false);
-    if (e.has("mask")) layer->mask = std::make_shared<const Mask>(readMask(e.at("mask")));
+    if (e.has("mask")) layer->mask = std::make_shared<const Mask>(readMask(e.at("mask"), reading.tiles));
     const std::string kind = e.text("kind");
     auto content = readKind<Content, Codec>(kind, At{e, reading, depth});
     if (!content) e.wrong("is a layer of the unknown kind “" + kind + "”", Fault::Unsupported);

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "base/json_entry.h"
-#include "release/release.h"
+#include "file/release_json/release_json.h"
 
 #include <set>
 
@@ -13,6 +13,7 @@ struct LayerReading {
     const Release& release;    ///< with its sources
     Rect area;                 ///< of the panel that is being read, with its bleed
     std::set<std::string> ids; ///< that have been seen
+    TileSource tiles = noTiles;
 
     /// The id of something of the release; it must be new.
     std::string uniqueId(const Entry& entry);

@@ -1,6 +1,7 @@
 #include "file/release_json/mask_codec.h"
 
 #include "file/release_json/paint_codec.h"
+#include "file/release_json/painted_codec.h"
 #include "file/release_json/placing_codec.h"
 #include "file/release_json/shape_codec.h"
 #include "release/limits.h"
@@ -14,24 +15,37 @@ struct Codec;
 template <>
 struct Codec<PictureContent> {
     static constexpr const char* kMember = "picture";
-    static PictureContent read(const Entry& e) { return readPicture(e.at(kMember)); }
+    static PictureContent read(const Entry& e, const TileSource&) { return readPicture(e.at(kMember)); }
 };
 template <>
 struct Codec<Gradient> {
     static constexpr const char* kMember = "gradient";
-    static Gradient read(const Entry& e) { return readGradient(e.at(kMember)); }
+    static Gradient read(const Entry& e, const TileSource&) { return readGradient(e.at(kMember)); }
 };
 template <>
 struct Codec<ShapeContent> {
     static constexpr const char* kMember = "shape";
-    static ShapeContent read(const Entry& e) { return readShape(e.at(kMember)); }
+    static ShapeContent read(const Entry& e, const TileSource&) { return readShape(e.at(kMember)); }
 };
 
+template <>
+struct Codec<PaintedMask> {
+    static constexpr const char* kMember = "painted";
+    static PaintedMask read(const Entry& e, const TileSource& tiles) {
+        const Entry painted = e.at(kMember);
+        return {readTiles(painted.at("tiles"), kMaskPixels, tiles), painted.flag("shows")};
+    }
+};
+
+Json toJson(const PaintedMask& m) {
+    return {{"shows", m.shows}, {"tiles", toJson(*m.tiles)}};
+}
+
 template <class... Form>
-std::variant<Form...> readForm(const Entry& e, const std::variant<Form...>&) {
+std::variant<Form...> readForm(const Entry& e, const TileSource& tiles, const std::variant<Form...>&) {
     std::optional<std::variant<Form...>> out;
     const auto attempt = [&]<class T>(std::in_place_type_t<T>) {
-        if (!out && e.has(Codec<T>::kMember)) out.emplace(Codec<T>::read(e));
+        if (!out && e.has(Codec<T>::kMember)) out.emplace(Codec<T>::read(e, tiles));
     };
     (attempt(std::in_place_type<Form>), ...);
     if (!out) e.wrong("is a mask of no known form", Fault::Unsupported);
@@ -48,7 +62,7 @@ Json toJson(const Mask& m) {
     return out;
 }
 
-Mask readMask(const Entry& e) {
+Mask readMask(const Entry& e, const TileSource& tiles) {
     Mask m;
     m.on = e.flag("on");
     m.inverted = e.flag("inverted");
@@ -56,7 +70,7 @@ Mask readMask(const Entry& e) {
     m.strength = e.between("strength", 0, 1);
     m.feather = e.between("feather", 0, kLargestSide);
     m.placement = readPlacement(e.at("placement"));
-    m.form = readForm(e, m.form);
+    m.form = readForm(e, tiles, m.form);
     return m;
 }
 

@@ -1,5 +1,6 @@
 #include "file/release_json/piece_codec.h"
 
+#include "file/release_json/painted_codec.h"
 #include "file/release_json/placing_codec.h"
 
 #include <algorithm>
@@ -34,6 +35,34 @@ std::shared_ptr<const Take> readTake(const Entry& e, const Piece& piece, LayerRe
     return take;
 }
 
+Json toJson(const PanelSelections& selections) {
+    const auto one = [](const Selection& s) { return Json{{"pixel", s.pixel}, {"tiles", toJson(*s.tiles)}}; };
+    Json out = Json::object();
+    if (selections.now) out["now"] = one(*selections.now);
+    for (const NamedSelection& kept : selections.kept) {
+        Json named = one(kept.selection);
+        named["name"] = kept.name;
+        out["kept"].push_back(std::move(named));
+    }
+    return out;
+}
+
+Selection readSelection(const Entry& e, const TileSource& tiles) {
+    Selection out{readTiles(e.at("tiles"), kMaskPixels, tiles), e.positive("pixel")};
+    if (out.tiles->empty()) e.wrong("selects nothing");
+    return out;
+}
+
+PanelSelections readSelections(const Entry& e, const TileSource& tiles) {
+    PanelSelections out;
+    if (e.has("now")) out.now = readSelection(e.at("now"), tiles);
+    if (e.has("kept"))
+        e.each("kept", [&](const Entry& kept) {
+            out.kept.push_back({kept.text("name"), readSelection(kept, tiles)});
+        });
+    return out;
+}
+
 } // namespace
 
 Json toJson(const Piece& piece) {
@@ -48,6 +77,7 @@ Json toJson(const Piece& piece) {
              {"form", piece.form->id},   {"values", std::move(values)},
              {"current", piece.current}, {"takes", std::move(takes)}};
     for (const auto& [panel, reference] : piece.references) out["references"][panel] = toJson(reference);
+    for (const auto& [panel, selections] : piece.selections) out["selections"][panel] = toJson(selections);
     return out;
 }
 
@@ -65,6 +95,11 @@ PiecePtr readPiece(const Entry& e, LayerReading& reading,
             if (!piece->flat->panel(name)) reference.wrong("is of no panel that the form has");
             piece->references[name] = readReference(reference);
             reading.known(piece->references[name].source, reference);
+        });
+    if (e.has("selections"))
+        e.members("selections", [&](const std::string& name, const Entry& selections) {
+            if (!piece->flat->panel(name)) selections.wrong("is of no panel that the form has");
+            piece->selections[name] = readSelections(selections, reading.tiles);
         });
     return piece;
 }

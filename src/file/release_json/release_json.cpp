@@ -53,10 +53,11 @@ void checkVersion(const Entry& e) {
                                             shortNumber(version) + "); update Glyptos to open it"};
 }
 
-Release readRelease(const Entry& e, const std::vector<std::shared_ptr<const Form>>& forms) {
+Release readRelease(const Entry& e, const std::vector<std::shared_ptr<const Form>>& forms,
+                    const TileSource& tiles) {
     checkVersion(e);
     Release release;
-    LayerReading reading{release, {}, {}};
+    LayerReading reading{release, {}, {}, tiles};
     release.brief = readBrief(e.at("brief"));
     release.nextId = e.whole("nextId", 1, kMostIds);
     release.linearLight = e.flagOr("linearLight", false);
@@ -77,7 +78,7 @@ StartingComposition readStart(const Entry& e) {
         out.palette.push_back({colour.text("name"), readColour(colour, "colour")});
     });
     const Release none;
-    LayerReading reading{none, {0, 0, kStartSide, kStartSide}, {}};
+    LayerReading reading{none, {0, 0, kStartSide, kStartSide}, {}, noTiles};
     out.layers = readStack(e.at("layers"), reading);
     return out;
 }
@@ -101,9 +102,13 @@ std::string releaseToJson(const Release& release) {
     return all.dump(1) + "\n";
 }
 
-Result<Release> releaseFromJson(std::string_view json,
-                                const std::vector<std::shared_ptr<const Form>>& forms) {
-    return guarded(json, "release", [&](const Entry& e) { return readRelease(e, forms); });
+Result<Release> releaseFromJson(std::string_view json, const std::vector<std::shared_ptr<const Form>>& forms,
+                                const TileSource& tiles) {
+    return guarded(json, "release", [&](const Entry& e) { return readRelease(e, forms, tiles); });
+}
+
+Result<PixelTilePtr> noTiles(const std::string&, const PixelFormat&) {
+    return fail(Fault::Damaged, "nothing can be painted here");
 }
 
 Result<StartingComposition> startFromJson(std::string_view json, const std::string& where) {

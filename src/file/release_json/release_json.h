@@ -4,19 +4,28 @@
 #include "base/error.h"
 #include "release/release.h"
 
+#include <functional>
 #include <string>
 #include <string_view>
 #include <vector>
 
 namespace glyptos {
 
-inline constexpr int kReleaseFormatVersion = 3;
+inline constexpr int kReleaseFormatVersion = 4;
 
 /// Deterministic: the same release gives the same bytes, and reading and writing them again gives them back.
 std::string releaseToJson(const Release& release);
 
+/// Where painted tiles come from: those of a name and a format, or what is wrong, as a part of a sentence.
+using TileSource = std::function<Result<PixelTilePtr>(const std::string& name, const PixelFormat& format)>;
+/// The name of a tile: its hash in hexadecimal.
+std::string tileName(const PixelHash& hash);
+/// For releases in which nothing is painted.
+Result<PixelTilePtr> noTiles(const std::string& name, const PixelFormat& format);
+
 /// Sources come back without bytes. Fails with what is wrong and where; `forms` are those at hand.
-Result<Release> releaseFromJson(std::string_view json, const std::vector<std::shared_ptr<const Form>>& forms);
+Result<Release> releaseFromJson(std::string_view json, const std::vector<std::shared_ptr<const Form>>& forms,
+                                const TileSource& tiles = noTiles);
 
 /// A brief alone, as `glyptos-cli new --brief` takes it: the entry "brief" of a release file.
 Result<Brief> briefFromJson(std::string_view json);

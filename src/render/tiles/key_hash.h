@@ -89,6 +89,8 @@ class KeyHash {
             .add(s.fill)
             .add(s.stroke);
     }
+    KeyHash& add(const PixelHash& h) { return add(h[0]).add(h[1]); }
+    KeyHash& add(const PaintedMask& m) { return add(m.shows).add(m.tiles->hash()); }
     KeyHash& add(const PictureContent& p) { return add(p.source).add(p.crop); }
     TileKey key() const {
         const XXH128_hash_t hash = XXH3_128bits_digest(state_.get());

@@ -7,6 +7,7 @@
 #include "render/tiles/key_hash.h"
 #include "render/tiles/layer_tiles.h"
 #include "render/tiles/mask_tiles.h"
+#include "render/tiles/painted_tiles.h"
 #include "render/tiles/shape_tiles.h"
 
 #include <algorithm>
@@ -171,9 +172,22 @@ TileRecipe LayerRecipes::mask(const Mask& mask, const Affine& toOutput) const {
     KeyHash hash(kMask);
     hash.add(mask.inverted).add(mask.strength).add(mask.feather);
     hash.add(toOutput * maskToPanel(mask, picture.width, picture.height)).add(toOutput).add(region_);
-    hash.add(stateOf(picture.picture)).add(mask.form);
+    hash.add(stateOf(picture.picture));
+    // A stroke leaves alone what does not see its tiles.
+    if (const auto* painted = std::get_if<PaintedMask>(&mask.form))
+        hash.add(painted->shows).add(painted->tiles->hash(maskReach(mask, toOutput, region_)));
+    else
+        hash.add(mask.form);
     return {hash.key(),
             [=, region = region_, &mask](Scratch&) { return maskTile(mask, toOutput, region, picture); }};
+}
+
+NamedLayer LayerRecipes::painted(const PaintedContent& content, const Affine& map) const {
+    const PixelTilesPtr tiles = content.tiles;
+    if (!reaches(map, tiles->bounds().toRect().grown(1))) return {};
+    KeyHash hash(kPainted);
+    hash.add(tiles->hash(paintedReach(map, region_))).add(map).add(region_);
+    return named(hash.key(), [=, region = region_](Scratch&) { return paintedTile(*tiles, map, region); });
 }
 
 std::optional<TileRecipe> LayerRecipes::edge(const PanelView& view) const {

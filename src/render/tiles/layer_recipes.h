@@ -18,7 +18,8 @@ enum TileKind : int {
     kDirect,
     kGroup,
     kEdge,
-    kComposite
+    kComposite,
+    kPainted
 };
 
 /// `toOutput` maps panel units to output pixels. What does not reach into the region is Nothing.
@@ -35,6 +36,8 @@ class LayerRecipes {
     NamedLayer fill(const FillContent& fill, const Affine& toOutput) const;
     /// `map`: from the shape's own frame to output pixels.
     NamedLayer shape(const ShapeContent& shape, const Affine& map) const;
+    /// `map`: from the painted pixels to output pixels.
+    NamedLayer painted(const PaintedContent& content, const Affine& map) const;
     TileRecipe mask(const Mask& mask, const Affine& toOutput) const;
     /// The edge of a panel that is shown inside another; none when it covers all of the region.
     std::optional<TileRecipe> edge(const PanelView& view) const;

@@ -3,6 +3,7 @@
 #include "raster/blur.h"
 #include "release/placing.h"
 #include "render/tiles/layer_tiles.h"
+#include "render/tiles/painted_tiles.h"
 #include "render/tiles/shape_tiles.h"
 
 #include <cmath>
@@ -35,6 +36,12 @@ Buffer<float> plain(const Mask& mask, const Affine& toOutput, const IntRect& reg
     }
     if (const auto* gradient = std::get_if<Gradient>(&mask.form))
         return luminance(paintTile(*gradient, map, region), region);
+    if (const auto* painted = std::get_if<PaintedMask>(&mask.form)) {
+        Buffer<float> out = paintedValues(*painted->tiles, map, region);
+        if (painted->shows)
+            for (float& v : out) v = 1 - v;
+        return out;
+    }
     return shapeCoverage(std::get<ShapeContent>(mask.form), map, region);
 }
 
@@ -80,13 +87,26 @@ Affine maskToPanel(const Mask& mask, int pictureWidth, int pictureHeight) {
     return map * Affine::translation(-pictureWidth / 2.0, -pictureHeight / 2.0);
 }
 
+namespace {
+double softness(const Mask& mask, const Affine& toOutput) {
+    return mask.feather / 2 * std::sqrt(std::abs(toOutput.determinant()));
+}
+} // namespace
+
+IntRect maskReach(const Mask& mask, const Affine& toOutput, const IntRect& region) {
+    // Three standard deviations, and what the coarser grid of a wide one adds.
+    const int by = static_cast<int>(std::ceil(5 * softness(mask, toOutput))) + 8;
+    return paintedReach(toOutput * placementMap(mask.placement),
+                        {region.x - by, region.y - by, region.w + 2 * by, region.h + 2 * by});
+}
+
 Tile maskTile(const Mask& mask, const Affine& toOutput, const IntRect& region,
               const PatternPicture& picture) {
     Tile out(region.w, region.h, 1);
     const bool missing = std::holds_alternative<PictureContent>(mask.form) && !picture.picture;
     Buffer<float> share;
     if (!missing) {
-        const double sigma = mask.feather / 2 * std::sqrt(std::abs(toOutput.determinant()));
+        const double sigma = softness(mask, toOutput);
         share = sigma > 0.2 ? softened(mask, toOutput, region, picture, sigma)
                             : plain(mask, toOutput, region, picture);
     }

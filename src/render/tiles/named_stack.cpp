@@ -157,6 +157,9 @@ class Namer {
     NamedLayer rows(const Layer&, const FillContent& fill, const PanelView& view) {
         return recipes_.fill(fill, view.toOutput);
     }
+    NamedLayer rows(const Layer& layer, const PaintedContent& painted, const PanelView& view) {
+        return recipes_.painted(painted, view.toOutput * placementMap(layer.placement));
+    }
     NamedLayer rows(const Layer& layer, const ShapeContent& shape, const PanelView& view) {
         return recipes_.shape(shape, view.toOutput * placementMap(layer.placement));
     }

@@ -1,0 +1,36 @@
+// What the hands that select, mask and mend are set to.
+#pragma once
+
+#include "render/painting.h"
+
+namespace glyptos {
+
+/// How Select finds what it selects.
+enum class SelectBy : unsigned char { Figure, Box, Ellipse, Freehand, Corners, Edge, Colour, Brush };
+
+/// How Mend mends.
+enum class MendBy : unsigned char { Surroundings, Patch, Clone };
+
+/// A round brush in the unit of the panel.
+struct BrushSettings {
+    double diameter = 0; ///< 0: a twentieth of the panel
+    double hardness = 0.7, opacity = 1, flow = 1;
+};
+
+struct HandSettings {
+    SelectBy selectBy = SelectBy::Figure;
+    Combine combine = Combine::Replace;
+    double tolerance = 12;  ///< CIEDE2000
+    bool connected = true;  ///< only the patch that was clicked
+    bool fromLayer = false; ///< colours of the layer in hand, not of all that shows
+    BrushSettings brush;    ///< of Select, Mask and Mend alike
+    double maskValue = 0;   ///< 0 hides, 1 shows
+    MendBy mendBy = MendBy::Surroundings;
+    bool aligned = true;                  ///< each stroke of the clone goes on from the place of the first
+    double cloneTurn = 0, cloneScale = 1; ///< degrees; of the copy
+};
+
+/// How a selection is seen on the bench.
+enum class SelectionLook : unsigned char { Outline, Tint, BlackAndWhite };
+
+} // namespace glyptos

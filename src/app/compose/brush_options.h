@@ -1,0 +1,39 @@
+// What goes with painting masks and mending: the brush, and what it does.
+#pragma once
+
+#include "app/bench/compose_bench.h"
+#include "app/widgets/number_field.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QLabel>
+#include <QToolButton>
+#include <QWidget>
+
+namespace glyptos {
+
+class BrushOptions : public QWidget {
+    Q_OBJECT
+  public:
+    explicit BrushOptions(ComposeBench& bench, QWidget* parent = nullptr);
+
+  Q_SIGNALS:
+    void mendSelectionAsked();
+    void mendAgainAsked();
+
+  private:
+    void makeMend(QLayout* row);
+    void makeBrush(QLayout* row);
+    void refresh();
+    void set(const std::function<void(HandSettings&)>& change);
+    NumberField* share(const QString& name, double BrushSettings::*which);
+
+    ComposeBench& bench_;
+    QComboBox *value_, *by_;
+    NumberField *grey_, *size_, *hardness_, *opacity_, *flow_, *turn_, *scale_;
+    QCheckBox* aligned_;
+    QToolButton *selected_, *again_;
+    std::vector<QWidget*> ofMask_, ofMend_, ofClone_;
+};
+
+} // namespace glyptos

@@ -1,0 +1,47 @@
+// What goes with selecting: how, what becomes of it, how it is seen.
+#pragma once
+
+#include "app/bench/compose_bench.h"
+#include "app/widgets/number_field.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QMenu>
+#include <QToolButton>
+#include <QWidget>
+
+namespace glyptos {
+
+struct Selected;
+
+class SelectOptions : public QWidget {
+    Q_OBJECT
+  public:
+    explicit SelectOptions(ComposeBench& bench, QWidget* parent = nullptr);
+
+  Q_SIGNALS:
+    /// The figure is to be cut off its ground.
+    void cutOutAsked();
+    /// What is selected is to be mended from around.
+    void mendAsked();
+
+  private:
+    void refresh();
+    void set(const std::function<void(HandSettings&)>& change);
+    void makeChangeMenu();
+    void makeUseMenu();
+    void makeLookMenu();
+    void reshape(const QString& name, double reach, std::function<AlphaMap(const AlphaMap&)> change);
+    void setSelection(const QString& name, const std::optional<Selection>& next);
+    void keep();
+    /// Makes something of what is selected, in the background; a layer that it makes is taken in hand.
+    void use(const QString& name, std::function<Made(const Selected&)> make);
+
+    ComposeBench& bench_;
+    QComboBox *by_, *combine_, *where_;
+    NumberField *tolerance_, *size_;
+    QCheckBox* connected_;
+    QToolButton *change_, *use_, *look_, *cut_;
+};
+
+} // namespace glyptos

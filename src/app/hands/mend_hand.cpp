@@ -1,0 +1,369 @@
+#include "app/hands/mend_hand.h"
+
+#include "app/bench/compose_bench.h"
+#include "app/session/settled_pictures.h"
+#include "app/widgets/theme.h"
+#include "release/edits/mend_edits.h"
+#include "render/mending.h"
+#include "vision/mend/mend.h"
+
+namespace glyptos {
+namespace {
+
+/// What a stroke covers, in pixels of `pixel` panel units, within an area of the panel.
+PixelTiles strokeCover(const std::vector<Vec2>& points, const RoundTip& tip, double pixel, const Rect& area) {
+    BrushStroke stroke(tip);
+    Rect covered;
+    for (const Vec2& p : points) covered = covered.united(stroke.moveTo(p * (1 / pixel)).toRect());
+    const Rect inside{area.x / pixel, area.y / pixel, area.w / pixel, area.h / pixel};
+    PixelTiles out(kMaskPixels);
+    mixStroke(out, out, stroke, 255, 1, pixelsAround(covered.intersected(inside)));
+    return out;
+}
+
+AlphaMap wholly(AlphaMap map) {
+    for (uint8_t& v : map.values) v = v ? 255 : 0;
+    return map;
+}
+
+Picture partOf(const Picture& picture, const IntRect& area) {
+    Picture out = Picture::create<uint8_t>(area.w, area.h);
+    for (int y = 0; y < area.h; ++y)
+        std::copy_n(picture.row<uint8_t>(area.y + y) + ptrdiff_t(4) * area.x, size_t(area.w) * 4,
+                    out.row<uint8_t>(y));
+    return out;
+}
+
+/// What is to be laid into a mender.
+struct Mended {
+    std::shared_ptr<const Picture> picture;
+    AlphaMap cover;
+    int x, y;
+    bool isHole;
+};
+
+} // namespace
+
+QString MendHand::whyNot() const {
+    const LayerPtr one = document().selectedLayer();
+    if (!one || document().layers().size() != 1)
+        return ComposeBench::tr("Take the layer in hand that is to be mended; the mend lies in front of it.");
+    const QString name = QString::fromStdString(one->name);
+    if (!one->on) return ComposeBench::tr("%1 is switched off, so there is nothing to mend.").arg(name);
+    const LayerPtr mender =
+        menderOf(stackOf(*document().shown(), document().panel()), one->id, bench_.paintPixel());
+    if (mender && mender->locked)
+        return ComposeBench::tr("%1 is locked.").arg(QString::fromStdString(mender->name));
+    return {};
+}
+
+QString MendHand::sentence() const {
+    if (!bench_.work().words().isEmpty()) return bench_.work().words();
+    if (const QString why = whyNot(); !why.isEmpty()) return why;
+    switch (bench_.settings().mendBy) {
+    case MendBy::Patch:
+        return bench_.selection().selection()
+                   ? ComposeBench::tr("Drag from the selection to where it is to be filled from.")
+                   : ComposeBench::tr(
+                         "Select what is to be covered first; then drag from it to what covers it.");
+    case MendBy::Clone:
+        return origin_ ? ComposeBench::tr(
+                             "Paint: what lies at the ring is copied. O takes another place to copy from.")
+                       : ComposeBench::tr("Click the place to copy from.");
+    default:
+        return ComposeBench::tr("Paint over what should not be there; it is filled from around.");
+    }
+}
+
+void MendHand::press(const QMouseEvent&, Vec2 at) {
+    pointer_ = at;
+    if (const QString why = whyNot(); !why.isEmpty()) return void(Q_EMIT document().refused(why));
+    const MendBy by = bench_.settings().mendBy;
+    if (by == MendBy::Clone) return origin_ && below_ ? beginCopy(at) : takeOrigin(at);
+    if (by == MendBy::Patch && !bench_.selection().selection())
+        return void(Q_EMIT document().refused(
+            ComposeBench::tr("Nothing is selected, so there is nothing to cover.")));
+    points_ = {at};
+    bench_.update();
+}
+
+void MendHand::drag(const QMouseEvent&, Vec2 at) {
+    pointer_ = at;
+    if (brush_) return copyTo(at);
+    if (!points_.empty()) points_.push_back(at);
+    bench_.update();
+}
+
+void MendHand::hover(Vec2 at) {
+    pointer_ = at;
+    bench_.update();
+}
+
+void MendHand::release() {
+    if (brush_) {
+        brush_.reset();
+        if (!bench_.settings().aligned) anchor_.reset();
+        return settle(ComposeBench::tr("Copy along"));
+    }
+    const std::vector<Vec2> points = std::exchange(points_, {});
+    bench_.update();
+    if (points.empty()) return;
+    if (bench_.settings().mendBy == MendBy::Patch) return patch(points.back() - points.front());
+    const double pixel = bench_.paintPixel();
+    mend([points, pixel, tip = bench_.tip(pixel),
+          area = bench_.panel()->withBleed()] { return strokeCover(points, tip, pixel, area); },
+         ComposeBench::tr("Mend"));
+}
+
+void MendHand::mendSelection() {
+    if (const QString why = whyNot(); !why.isEmpty()) return void(Q_EMIT document().refused(why));
+    const auto selection = bench_.selection().selection();
+    if (!selection)
+        return void(
+            Q_EMIT document().refused(ComposeBench::tr("Nothing is selected, so there is nothing to mend.")));
+    mend([tiles = selection->tiles] { return *tiles; }, ComposeBench::tr("Mend what is selected"));
+}
+
+void MendHand::mendAgain() {
+    if (const QString why = whyNot(); !why.isEmpty()) return void(Q_EMIT document().refused(why));
+    const LayerPtr mender =
+        menderOf(stackOf(*document().release(), document().panel()), document().layer(), bench_.paintPixel());
+    const PixelTilesPtr holes = mender ? mender->as<PaintedContent>()->holes : nullptr;
+    if (!holes || holes->empty())
+        return void(Q_EMIT document().refused(
+            ComposeBench::tr("Nothing was filled from around yet, so there is nothing to mend again.")));
+    mend([holes] { return *holes; }, ComposeBench::tr("Mend again"));
+}
+
+namespace {
+
+/// Lays what was made into the mender of a layer, whatever has happened to both in the meantime.
+void layInto(Document& document, const PanelRef& panel, const std::string& layer, double pixel,
+             const Mended& mended, const QString& name) {
+    if (!findLayer(stackOf(*document.release(), panel), layer)) return;
+    const Made made = withMender(document.release(), panel, layer, pixel);
+    document.edit(
+        name, withChangedLayer(made.release, panel, made.id, [&](Layer& l) {
+            auto& content = std::get<PaintedContent>(l.content);
+            content = withPixels(content, {*mended.picture, mended.cover, mended.x, mended.y, mended.isHole});
+        }));
+}
+
+} // namespace
+
+void MendHand::mend(std::function<PixelTiles()> cover, const QString& name) {
+    const std::string layer = document().layer();
+    const double pixel = bench_.paintPixel();
+    const PanelRef panel = document().panel();
+    const Made made = withMender(document().release(), panel, layer, pixel);
+    const Scene scene = sceneBelow(made, panel, made.id, pixel);
+    Engine& engine = bench_.engine();
+    bench_.work().start(
+        ComposeBench::tr("Mending"),
+        [=, &engine](WorkControl& control) -> Result<Mended> {
+            const PixelTiles covered = cover();
+            const IntRect hole = covered.bounds().intersected(scene.bounds());
+            if (hole.empty()) return cancelled();
+            const IntRect reach = mendReach(hole, scene.bounds());
+            const auto below = settledRendering(engine, scene, reach, control);
+            if (!below) return cancelled();
+            MendOptions options;
+            options.cancel = &control.cancel;
+            options.progress = control.progress;
+            const auto filled = mended(*below, wholly(valuesOf(covered, reach)), options);
+            if (!filled) return tl::unexpected(filled.error());
+            const IntRect inside{hole.x - reach.x, hole.y - reach.y, hole.w, hole.h};
+            return Mended{std::make_shared<const Picture>(partOf(*filled, inside)), valuesOf(covered, hole),
+                          hole.x, hole.y, true};
+        },
+        [this, panel, layer, pixel, name](const Mended& mended) {
+            layInto(document(), panel, layer, pixel, mended, name);
+        });
+}
+
+void MendHand::patch(Vec2 by) {
+    const auto selection = bench_.selection().selection();
+    if (!selection || by.length() * bench_.zoom() < kDragStarts) return;
+    const std::string layer = document().layer();
+    const double pixel = selection->pixel;
+    const PanelRef panel = document().panel();
+    const Made made = withMender(document().release(), panel, layer, pixel);
+    const Scene scene = sceneBelow(made, panel, made.id, pixel);
+    const int dx = int(std::lround(by.x / pixel)), dy = int(std::lround(by.y / pixel));
+    Engine& engine = bench_.engine();
+    bench_.work().start(
+        ComposeBench::tr("Patching"),
+        [=, &engine, tiles = selection->tiles](WorkControl& control) -> Result<Mended> {
+            const IntRect hole = tiles->bounds().intersected(scene.bounds());
+            const Rect there{double(hole.x + dx), double(hole.y + dy), double(hole.w), double(hole.h)};
+            const IntRect reach =
+                pixelsAround(hole.toRect().united(there).grown(2)).intersected(scene.bounds());
+            if (hole.empty() || reach.empty()) return cancelled();
+            const auto below = settledRendering(engine, scene, reach, control);
+            if (!below) return cancelled();
+            const auto filled = patched(*below, wholly(valuesOf(*tiles, reach)), dx, dy);
+            if (!filled) return tl::unexpected(filled.error());
+            const IntRect inside{hole.x - reach.x, hole.y - reach.y, hole.w, hole.h};
+            return Mended{std::make_shared<const Picture>(partOf(*filled, inside)), valuesOf(*tiles, hole),
+                          hole.x, hole.y, false};
+        },
+        [this, panel, layer, pixel](const Mended& mended) {
+            layInto(document(), panel, layer, pixel, mended, ComposeBench::tr("Lay a patch"));
+        });
+}
+
+void MendHand::takeOrigin(Vec2 at) {
+    const double pixel = bench_.paintPixel();
+    const std::string layer = document().layer();
+    const Made made = withMender(document().release(), document().panel(), layer, pixel);
+    // What the mender shows already is copied too.
+    Scene scene = panelScene(made, document().panel(), {1 / pixel, true});
+    for (PanelView& view : scene.panels) {
+        const LayerPtr mender = findLayer(view.stack, made.id);
+        view.stack = stackBelow(view.stack, made.id);
+        view.stack.insert(view.stack.begin(), mender);
+    }
+    Engine& engine = bench_.engine();
+    origin_.reset();
+    bench_.work().start(
+        ComposeBench::tr("Looking at what is copied"),
+        [=, &engine](WorkControl& control) -> Result<std::shared_ptr<const Picture>> {
+            auto below = settledRendering(engine, scene, scene.bounds(), control);
+            if (!below) return cancelled();
+            return std::make_shared<const Picture>(std::move(*below));
+        },
+        [this, at, area = scene.bounds()](const std::shared_ptr<const Picture>& picture) {
+            below_ = picture;
+            belowArea_ = area;
+            origin_ = at;
+            anchor_.reset();
+            bench_.update();
+            Q_EMIT bench_.handChanged();
+        });
+}
+
+Affine MendHand::copyMap() const {
+    const HandSettings& settings = bench_.settings();
+    const Vec2 to = anchor_.value_or(pointer_);
+    const double k = 1 / settings.cloneScale;
+    return Affine::translation(origin_->x, origin_->y) * Affine::scaling(k, k) *
+           Affine::rotation(-settings.cloneTurn) * Affine::translation(-to.x, -to.y);
+}
+
+void MendHand::beginCopy(Vec2 at) {
+    const double pixel = bench_.paintPixel();
+    if (!anchor_) anchor_ = at;
+    const Made made = withMender(document().release(), document().panel(), document().layer(), pixel);
+    const LayerPtr mender = findLayer(stackOf(*made.release, document().panel()), made.id);
+    if (!mender) return;
+    begun_ = made.release;
+    mender_ = made.id;
+    before_ = now_ = *mender->as<PaintedContent>();
+    brush_.emplace(bench_.tip(pixel));
+    copyTo(at);
+}
+
+void MendHand::copyTo(Vec2 at) {
+    pointer_ = at;
+    const double pixel = bench_.paintPixel();
+    const IntRect area = brush_->moveTo(at * (1 / pixel)).intersected(belowArea_);
+    if (area.empty()) return;
+    AlphaMap cover(area.w, area.h);
+    std::vector<uint16_t> row(size_t(area.w));
+    Buffer<float> keep;
+    const auto selection = bench_.selection().selection();
+    if (selection)
+        keep = paintedShares(*selection->tiles,
+                             Affine::scaling(selection->pixel / pixel, selection->pixel / pixel), area);
+    for (int y = 0; y < area.h; ++y) {
+        brush_->readRow(area.x, area.y + y, row.size(), row.data());
+        for (int x = 0; x < area.w; ++x) {
+            const double kept = selection ? double(keep[size_t(y) * size_t(area.w) + size_t(x)]) : 1;
+            cover.at(x, y) = static_cast<uint8_t>(
+                std::lround(row[size_t(x)] / 257.0 * bench_.settings().brush.opacity * kept));
+        }
+    }
+    const Affine toPicture = Affine::translation(-belowArea_.x, -belowArea_.y) *
+                             Affine::scaling(1 / pixel, 1 / pixel) * copyMap() *
+                             Affine::scaling(pixel, pixel);
+    const Picture part = copiedAlong(*below_, toPicture, area);
+    now_ = withPixels(now_, {part, cover, area.x, area.y, false}, before_.tiles.get());
+    document().preview(
+        withChangedLayer(begun_, document().panel(), mender_, [&](Layer& l) { l.content = now_; }));
+    bench_.update();
+}
+
+bool MendHand::wants(const QKeyEvent& event) const {
+    return bench_.wantsBrushKey(event) || event.key() == Qt::Key_O;
+}
+
+bool MendHand::key(const QKeyEvent& event) {
+    if (event.key() == Qt::Key_O && bench_.settings().mendBy == MendBy::Clone) {
+        takeOrigin(pointer_);
+        return true;
+    }
+    return bench_.brushKey(event);
+}
+
+bool MendHand::cancel() {
+    const bool was = brush_ || !points_.empty();
+    if (brush_) document().preview(nullptr);
+    brush_.reset();
+    points_.clear();
+    bench_.update();
+    return bench_.work().cancel() || was;
+}
+
+void MendHand::paint(QPainter& painter) {
+    const MendBy by = bench_.settings().mendBy;
+    if (by == MendBy::Patch) {
+        if (points_.size() < 2) return;
+        const auto selection = bench_.selection().selection();
+        if (!selection) return;
+        const Vec2 move = points_.back() - points_.front();
+        const Affine map = bench_.toView() * Affine::translation(move.x, move.y) *
+                           Affine::scaling(selection->pixel, selection->pixel);
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(theme().accent, 1.4, Qt::DashLine));
+        painter.drawRect(toQt(map.mapBounds(selection->tiles->bounds().toRect())));
+        return paintWay(painter, inView(points_.front()), inView(points_.back()));
+    }
+    if (by == MendBy::Surroundings && !points_.empty()) {
+        QPolygonF line;
+        for (const Vec2& p : points_) line << toQt(inView(p));
+        QColor colour = theme().accent;
+        colour.setAlpha(120);
+        painter.setPen(
+            QPen(colour, bench_.tip(1).diameter * bench_.zoom(), Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        painter.drawPolyline(line);
+        if (line.size() == 1) painter.drawPoint(line.first());
+    }
+    if (by == MendBy::Clone && origin_ && below_) {
+        if (!brush_) {
+            // What a stroke would copy, seen under the pointer.
+            const double pixel = bench_.paintPixel(), radius = bench_.tip(1).diameter / 2;
+            const auto back = copyMap().inverse();
+            if (back) {
+                const QImage image(below_->row<uint8_t>(0), below_->width, below_->height, below_->width * 4,
+                                   QImage::Format_RGBA8888);
+                painter.save();
+                QPainterPath clip;
+                clip.addEllipse(toQt(inView(pointer_)), radius * bench_.zoom(), radius * bench_.zoom());
+                painter.setClipPath(clip);
+                painter.setTransform(toQt(bench_.toView() * *back * Affine::scaling(pixel, pixel) *
+                                          Affine::translation(belowArea_.x, belowArea_.y)),
+                                     true);
+                painter.setOpacity(0.8);
+                painter.drawImage(0, 0, image);
+                painter.restore();
+            }
+        }
+        const Vec2 from = inView(copyMap().map(pointer_));
+        painter.setPen(QPen(theme().accent, 1.6));
+        painter.drawLine(QPointF(from.x - 7, from.y), QPointF(from.x + 7, from.y));
+        painter.drawLine(QPointF(from.x, from.y - 7), QPointF(from.x, from.y + 7));
+    }
+    bench_.paintTip(painter, pointer_);
+}
+
+} // namespace glyptos

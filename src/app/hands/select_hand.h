@@ -1,0 +1,56 @@
+// Select: finds a part of the panel, or changes what is selected.
+#pragma once
+
+#include "app/bench/bench_hand.h"
+#include "app/bench/hand_settings.h"
+#include "app/session/long_work.h"
+#include "vision/cutout/cutout.h"
+
+namespace glyptos {
+
+class SelectHand : public BenchHand {
+  public:
+    explicit SelectHand(ComposeBench& bench);
+    void press(const QMouseEvent& event, Vec2 at) override;
+    void drag(const QMouseEvent& event, Vec2 at) override;
+    void hover(Vec2 at) override;
+    void release() override;
+    void doubleClick(Vec2 at) override;
+    void paint(QPainter& painter) override;
+    bool wants(const QKeyEvent& event) const override;
+    bool key(const QKeyEvent& event) override;
+    bool cancel() override;
+    Qt::CursorShape cursor() const override { return Qt::CrossCursor; }
+    QString sentence() const override;
+
+    /// Cuts the figure off its ground: the one that was found last, or that of the picture in hand as a
+    /// whole.
+    void cutOut();
+
+  private:
+    void finish(const Path& path, const QString& name);
+    /// Runs `find` in the background and lets what it found meet the selection.
+    void find(const QString& what, const QString& name,
+              std::function<Result<std::optional<Selection>>(WorkControl&)> find);
+    void findFigure();
+    void findColour(Vec2 at);
+    void closeCorners();
+    void trace(Vec2 to);
+    Path pathOf(const std::vector<Vec2>& points) const;
+    /// The picture layer that is meant at a point: the one in hand, or the foremost there.
+    LayerPtr pictureAt(Vec2 at) const;
+
+    bool dragging_ = false, moved_ = false;
+    Combine how_ = Combine::Replace;
+    Qt::KeyboardModifiers keys_;
+    Vec2 from_, to_;
+    std::vector<Vec2> points_;  ///< of what is being drawn; the last pinned one ends it
+    std::vector<Vec2> tracing_; ///< from there to the pointer, along the contour
+    LongWork tracer_;
+    // The last figure: more strokes add to it.
+    std::string figureOf_; ///< layer
+    CutoutHints hints_;    ///< px of the picture
+    bool stroking_ = false;
+};
+
+} // namespace glyptos

@@ -1,0 +1,45 @@
+// A round brush: how far a stroke covers each pixel.
+#pragma once
+
+#include "raster/pixel_tiles.h"
+
+#include <map>
+
+namespace glyptos {
+
+struct RoundTip {
+    double diameter = 40; ///< px, more than 0
+    double hardness =
+        0.8;         ///< 0…1: the share of the radius that is covered wholly; from there it falls smoothly
+    double flow = 1; ///< 0…1: the share of what is missing to the tip's own cover that each dab adds
+
+    /// How much of a pixel is covered at a distance from the middle, px.
+    double coverAt(double distance) const;
+};
+
+/// One stroke, dab by dab. Pixels are covered 0…65535 and never less than before.
+class BrushStroke {
+  public:
+    explicit BrushStroke(const RoundTip& tip)
+        : tip_(tip) {}
+
+    /// On to a point, px, from the last one; dabs lie a 25th of the diameter apart, and at least half a
+    /// pixel. Returns what is covered anew; empty when the next dab is not reached yet.
+    IntRect moveTo(Vec2 at);
+    /// Copies n values of a row.
+    void readRow(int x, int y, size_t n, uint16_t* out) const;
+
+  private:
+    IntRect dab(Vec2 at);
+
+    RoundTip tip_;
+    std::optional<Vec2> last_; ///< dab
+    std::map<TilePlace, Buffer<uint16_t>> tiles_;
+};
+
+/// Pixels in `area` of a mask: those of `before` mixed with `value` as far as the stroke covers them, times
+/// `opacity`, 0…1, and times `keep`, one value a pixel of the area, when there is any.
+void mixStroke(PixelTiles& mask, const PixelTiles& before, const BrushStroke& stroke, uint8_t value,
+               double opacity, const IntRect& area, const float* keep = nullptr);
+
+} // namespace glyptos

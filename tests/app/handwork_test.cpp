@@ -1,0 +1,372 @@
+// Masks painted, parts selected, figures cut out and blemishes mended on the bench.
+#include "support/figures.h"
+#include "support/register.h"
+#include "support/textures.h"
+#include "support/window.h"
+
+#include "file/pictures/picture_writer.h"
+#include "file/release_json/release_json.h"
+#include "release/edits/selection_edits.h"
+#include "render/painting.h"
+
+#include <QComboBox>
+#include <QMenu>
+#include <QToolButton>
+
+using namespace glyptos;
+using namespace glyptos::test;
+
+class HandworkTest : public QObject {
+    Q_OBJECT
+    std::unique_ptr<TestWindow> t;
+    QTemporaryDir folder;
+
+    const QColor ground{26, 26, 51}, red{204, 26, 26};
+
+    void put(const std::string& name, const Picture& picture) {
+        const auto file = std::filesystem::path(folder.path().toStdString()) / (name + ".png");
+        write(file, encodePng(picture, {72}).value());
+        t->drop(t->bench(), {QString::fromStdString(file.string())}, t->on({1500, 1500}));
+    }
+    void choose(const QString& name, int index) {
+        auto* box = t->find<QComboBox>(name);
+        QVERIFY(box);
+        box->setCurrentIndex(index);
+        Q_EMIT box->activated(index);
+    }
+    /// A command of one of the menus in the option bar.
+    bool choose(const QString& button, const QString& command) {
+        for (QToolButton* b : t->window->findChildren<QToolButton*>()) {
+            if (!b->isVisible() || !b->menu() || !b->text().startsWith(button)) continue;
+            Q_EMIT b->menu()->aboutToShow();
+            for (QAction* a : b->menu()->findChildren<QAction*>())
+                if (a->text().startsWith(command) && a->isEnabled()) {
+                    a->trigger();
+                    t->settle();
+                    return true;
+                }
+        }
+        return false;
+    }
+    void setSize(const QString& text) {
+        auto* field = t->find<QLineEdit>("Size of the brush");
+        QVERIFY(field);
+        enter(field, text);
+    }
+    /// The pointer goes where its ring hides nothing.
+    void leaveBench() {
+        QMouseEvent move(QEvent::MouseMove, QPointF(t->on({2900, 100})), t->bench().mapToGlobal(QPointF(t->on({2900, 100}))),
+                         Qt::NoButton, Qt::NoButton, Qt::NoModifier);
+        QApplication::sendEvent(&t->bench(), &move);
+    }
+    const PaintedMask* painted(const std::string& id) {
+        const LayerPtr layer = t->find(id);
+        return layer && layer->mask ? std::get_if<PaintedMask>(&layer->mask->form) : nullptr;
+    }
+    std::optional<Selection> selection() {
+        return selectionOf(*t->document().release(), t->document().panel());
+    }
+    /// 0…255 at a point of the panel.
+    int selected(Vec2 at) {
+        const auto now = selection();
+        return now ? valuesOf(*now->tiles, {int(at.x), int(at.y), 1, 1}).at(0, 0) : 0;
+    }
+
+  private Q_SLOTS:
+    void init() {
+        t = std::make_unique<TestWindow>();
+        t->window->showStep(Step::Compose);
+        t->bench().setSnap({false, false});
+        Layer fill;
+        fill.name = "Ground";
+        fill.content = FillContent{Rgba{0.1f, 0.1f, 0.2f, 1}};
+        t->put(fill);
+    }
+    void cleanup() { t.reset(); }
+
+    void aStrokeHidesAndAnotherShows() {
+        const std::string box = t->putBox("Box", {500, 500, 2000, 2000}, {0.8f, 0.1f, 0.1f, 1});
+        QTest::keyClick(&t->bench(), Qt::Key_K);
+        setSize("300");
+        t->drag(t->bench(), t->on({800, 1500}), t->on({2200, 1500}));
+        QVERIFY(painted(box));
+        QCOMPARE(t->seen({1500, 1500}), ground);
+        QCOMPARE(t->seen({1500, 1300}), red); // 150 px of radius, and a soft rim
+        QCOMPARE(t->seen({1500, 700}), red);
+        choose("The brush", 1);
+        t->drag(t->bench(), t->on({1500, 1100}), t->on({1500, 1900}));
+        QCOMPARE(t->seen({1500, 1500}), red);
+        QCOMPARE(t->seen({1000, 1500}), ground);
+        t->document().undo();
+        t->settle();
+        QCOMPARE(t->seen({1500, 1500}), ground);
+        t->document().undo();
+        t->settle();
+        QCOMPARE(t->seen({1000, 1500}), red);
+        QVERIFY(!t->find(box)->mask);
+    }
+
+    /// A stroke costs the tiles that it touches, and all others stay the same ones.
+    void strokesShareTiles() {
+        const std::string box = t->putBox("Box", {0, 0, 3000, 3000}, {0.8f, 0.1f, 0.1f, 1});
+        QTest::keyClick(&t->bench(), Qt::Key_K);
+        setSize("100");
+        t->drag(t->bench(), t->on({300, 300}), t->on({2600, 300}));
+        const PixelTilesPtr before = painted(box)->tiles;
+        t->drag(t->bench(), t->on({300, 2000}), t->on({500, 2000}));
+        const PixelTilesPtr after = painted(box)->tiles;
+        for (const auto& [place, tile] : before->tiles()) QVERIFY(after->tile(place) == tile);
+        QVERIFY(changedTiles(*before, *after).size() <= 6);
+    }
+
+    void shiftDrawsAStraightLine() {
+        t->putBox("Box", {0, 0, 3000, 3000}, {0.8f, 0.1f, 0.1f, 1});
+        QTest::keyClick(&t->bench(), Qt::Key_K);
+        setSize("200");
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on({600, 600}));
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::ShiftModifier, t->on({2400, 2400}));
+        t->settle();
+        QCOMPARE(t->seen({1500, 1500}), ground);
+        QCOMPARE(t->seen({1000, 2000}), red);
+    }
+
+    void whyAStrokeWouldDoNothing() {
+        const std::string box = t->putBox("Box", {500, 500, 2000, 2000}, {0.8f, 0.1f, 0.1f, 1});
+        QTest::keyClick(&t->bench(), Qt::Key_K);
+        QVERIFY(t->bench().sentence().contains("mask of Box"));
+        t->document().edit("Lock", withChangedLayer(t->document().release(), t->document().panel(), box,
+                                                    [](Layer& l) { l.locked = true; }));
+        QVERIFY(t->bench().sentence().contains("locked"));
+        const ReleasePtr before = t->document().release();
+        t->drag(t->bench(), t->on({800, 1500}), t->on({2200, 1500}));
+        QCOMPARE(t->document().release(), before);
+        t->document().edit("Hide", withChangedLayer(before, t->document().panel(), box, [](Layer& l) {
+                               l.locked = false;
+                               l.on = false;
+                           }));
+        QVERIFY(t->bench().sentence().contains("switched off"));
+        t->document().selectLayer({});
+        QVERIFY(t->bench().sentence().contains("in hand"));
+    }
+
+    /// A gradient becomes one to paint on, looking as it did.
+    void anyMaskCanBePaintedOn() {
+        const std::string box = t->putBox("Box", {0, 0, 3000, 3000}, {0.8f, 0.1f, 0.1f, 1});
+        Mask mask;
+        mask.form = evenRun({0, 0, 3000, 3000}, 0, {1, 1, 1, 1}, {0, 0, 0, 1});
+        t->document().edit("Mask",
+                           withChangedLayer(t->document().release(), t->document().panel(), box,
+                                            [&](Layer& l) { l.mask = std::make_shared<const Mask>(mask); }));
+        t->settle();
+        const QColor before = t->seen({2000, 1000});
+        QTest::keyClick(&t->bench(), Qt::Key_K);
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on({500, 500}));
+        t->settle();
+        QVERIFY(painted(box));
+        const QColor after = t->seen({2000, 1000});
+        QVERIFY(std::abs(before.red() - after.red()) <= 1 && std::abs(before.blue() - after.blue()) <= 1);
+    }
+
+    void savedAndReopened() {
+        const std::string box = t->putBox("Box", {500, 500, 2000, 2000}, {0.8f, 0.1f, 0.1f, 1});
+        QTest::keyClick(&t->bench(), Qt::Key_K);
+        t->drag(t->bench(), t->on({800, 1500}), t->on({2200, 1500}));
+        const PixelHash hash = painted(box)->tiles->hash();
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        choose("Select by", 1);
+        t->drag(t->bench(), t->on({700, 700}), t->on({1200, 1100}));
+        const auto chosen = selection();
+        QVERIFY(chosen);
+        const auto file = std::filesystem::path(folder.path().toStdString()) / "hands.glyptos";
+        QVERIFY(saveProject(*t->document().release(), file));
+        const auto back = openProject(file, shippedForms().value());
+        QVERIFY2(back, qPrintable(sentence(back)));
+        const LayerPtr layer = findLayer(stackOf(**back, t->document().panel()), box);
+        QVERIFY(layer && layer->mask);
+        QCOMPARE(std::get<PaintedMask>(layer->mask->form).tiles->hash(), hash);
+        QVERIFY(selectionOf(**back, t->document().panel()) == chosen);
+        QVERIFY(releaseToJson(**back) == releaseToJson(*t->document().release()));
+    }
+
+    void boxesMeet() {
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        choose("Select by", 1);
+        t->drag(t->bench(), t->on({500, 500}), t->on({1500, 1500}));
+        QCOMPARE(selected({1000, 1000}), 255);
+        QCOMPARE(selected({1800, 1800}), 0);
+        t->drag(t->bench(), t->on({1200, 1200}), t->on({2000, 2000}), Qt::ShiftModifier);
+        QCOMPARE(selected({1800, 1800}), 255);
+        t->drag(t->bench(), t->on({900, 900}), t->on({1100, 1100}), Qt::AltModifier);
+        QCOMPARE(selected({1000, 1000}), 0);
+        t->drag(t->bench(), t->on({400, 400}), t->on({1300, 1300}), Qt::ShiftModifier | Qt::AltModifier);
+        QCOMPARE(selected({700, 700}), 255);
+        QCOMPARE(selected({1800, 1800}), 0);
+        for (int i = 0; i < 3; ++i) t->document().undo();
+        QCOMPARE(selected({1000, 1000}), 255);
+        QVERIFY(choose("Change", "Turned over"));
+        QCOMPARE(selected({1000, 1000}), 0);
+        QCOMPARE(selected({2500, 2500}), 255);
+        QVERIFY(choose("Change", "Nothing"));
+        QVERIFY(!selection());
+    }
+
+    void whatASelectionBecomes() {
+        const std::string box = t->putBox("Box", {500, 500, 2000, 2000}, {0.8f, 0.1f, 0.1f, 1});
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        choose("Select by", 2);
+        t->drag(t->bench(), t->on({1000, 1000}), t->on({2000, 2000}));
+        QVERIFY(choose("Make of it", "A layer of its own, cut"));
+        QCOMPARE(t->layers().size(), size_t(3));
+        QCOMPARE(t->seen({1500, 1500}), red);
+        const std::string part = t->document().layer();
+        QVERIFY(part != box);
+        t->document().edit("Remove", withoutLayer(t->document().release(), t->document().panel(), part));
+        t->settle();
+        QCOMPARE(t->seen({1500, 1500}), ground);
+        QCOMPARE(t->seen({700, 700}), red);
+        t->document().selectLayer(box);
+        QVERIFY(choose("Make of it", "A mask: Box shows only here"));
+        QCOMPARE(t->seen({700, 700}), ground);
+    }
+
+    void byColour() {
+        t->putBox("Box", {500, 500, 600, 600}, {0.8f, 0.1f, 0.1f, 1});
+        t->putBox("Other", {1800, 1800, 600, 600}, {0.8f, 0.12f, 0.1f, 1});
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        choose("Select by", 6);
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on({800, 800}));
+        t->settle();
+        QCOMPARE(selected({800, 800}), 255);
+        QCOMPARE(selected({2100, 2100}), 0); // another patch
+        QCOMPARE(selected({1500, 1500}), 0);
+    }
+
+    void aLineFollowsTheEdge() {
+        t->putBox("Box", {700, 700, 1600, 1600}, {0.8f, 0.1f, 0.1f, 1});
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        choose("Select by", 5);
+        // Clicks near the corners, off the edge by some pixels.
+        const auto click = [&](Vec2 at) {
+            QMouseEvent move(QEvent::MouseMove, QPointF(t->on(at)),
+                             t->bench().mapToGlobal(QPointF(t->on(at))), Qt::NoButton, Qt::NoButton,
+                             Qt::NoModifier);
+            QApplication::sendEvent(&t->bench(), &move);
+            QTest::qWait(300);
+            QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on(at));
+        };
+        for (const Vec2 at : {Vec2{700, 700}, {2300, 702}, {2302, 2300}, {700, 2300}, {700, 1500}}) click(at);
+        QTest::keyClick(&t->bench(), Qt::Key_Return);
+        t->settle();
+        const auto now = selection();
+        QVERIFY(now);
+        const IntRect b = now->tiles->bounds();
+        QVERIFY(std::abs(b.x - 700) <= 12 && std::abs(b.right() - 2300) <= 12 &&
+                std::abs(b.bottom() - 2300) <= 12);
+        QCOMPARE(selected({1500, 1500}), 255);
+    }
+
+    /// A box round the keeper finds him; cut out, the ground is gone and moves apart from him.
+    void theFigureIsCutOut() {
+        const KnownFigure known = knownFigure(Ground::Textured, 600, 7);
+        put("keeper", known.photo);
+        const LayerPtr layer = t->document().selectedLayer();
+        QVERIFY(layer && layer->as<PictureContent>());
+        const Frame frame = frameOf(*layer, *t->document().release(), {}, t->engine->renderer.paragraphs());
+        const Rect box = frame.toPanel.mapBounds(boxOf(known).grown(4));
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        t->drag(t->bench(), t->on({box.x, box.y}), t->on({box.right(), box.bottom()}));
+        QVERIFY(selection());
+        const auto at = [&](double x, double y) { return frame.toPanel.map({x, y}); };
+        QVERIFY(selected(at(300, 300)) > 250);
+        QCOMPARE(selected(at(30, 100)), 0);
+        for (QToolButton* b : t->window->findChildren<QToolButton*>())
+            if (b->isVisible() && b->text() == "Cut it out") b->click();
+        t->settle();
+        QCOMPARE(t->seen(at(30, 100)), ground);
+        QVERIFY(t->seen(at(300, 300)) != ground);
+        // Picture and edge colours are one group.
+        const auto* group = t->layers().front()->as<GroupContent>();
+        QVERIFY(group && group->layers.size() == 2);
+        QVERIFY(group->layers[0]->clipped && group->layers[0]->as<PaintedContent>());
+        t->document().undo();
+        t->settle();
+        QVERIFY(t->seen(at(30, 100)) != ground);
+    }
+
+    void nothingToFind() {
+        Picture plain = Picture::create<uint8_t>(200, 200);
+        std::fill_n(plain.row<uint8_t>(0), plain.bytes(), uint8_t(255));
+        put("plain", plain);
+        const ReleasePtr before = t->document().release();
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        t->drag(t->bench(), t->on({1200, 1200}), t->on({1800, 1800}));
+        QCOMPARE(t->document().release(), before);
+    }
+
+    /// A blemish is painted over and gone, on a layer of its own that can be switched off.
+    void aBlemishIsMended() {
+        KnownTexture known = knownTexture(Texture::Weave, 600, 60, 2);
+        put("weave", known.damaged);
+        const LayerPtr layer = t->document().selectedLayer();
+        QVERIFY(layer);
+        const std::string id = layer->id;
+        const Frame frame = frameOf(*layer, *t->document().release(), {}, t->engine->renderer.paragraphs());
+        const Vec2 middle = frame.toPanel.map({300, 300});
+        QVERIFY(t->seen(middle).green() > 200);
+        QTest::keyClick(&t->bench(), Qt::Key_N);
+        setSize(QString::number(90 * frame.toPanel.scaleX()));
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on(middle));
+        t->settle();
+        QCOMPARE(t->layers().size(), size_t(3));
+        const LayerPtr mend = t->layers().front();
+        QVERIFY(mend->as<PaintedContent>() && mend->as<PaintedContent>()->holes);
+        QVERIFY(t->seen(middle).green() < 200);
+        QCOMPARE(t->document().layer(), id);
+        t->document().edit("Off", withChangedLayer(t->document().release(), t->document().panel(), mend->id,
+                                                   [](Layer& l) { l.on = false; }));
+        t->settle();
+        QVERIFY(t->seen(middle).green() > 200);
+        t->document().undo(), t->document().undo();
+        t->settle();
+        QCOMPARE(t->layers().size(), size_t(2));
+    }
+
+    void copiedAlong() {
+        const std::string box = t->putBox("Box", {500, 500, 800, 800}, {0.8f, 0.1f, 0.1f, 1});
+        QTest::keyClick(&t->bench(), Qt::Key_N);
+        choose("Mend by", 2);
+        setSize("200");
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on({900, 900}));
+        t->settle();
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on({2200, 2200}));
+        t->settle();
+        QCOMPARE(t->seen({2200, 2200}), red);
+        QCOMPARE(t->seen({2400, 2400}), ground);
+        t->document().undo();
+        t->settle();
+        leaveBench();
+        QCOMPARE(t->seen({2200, 2200}), ground);
+        QCOMPARE(t->document().layer(), box);
+    }
+
+    /// Stopped half-way nothing has changed.
+    void cancelled() {
+        put("keeper", knownFigure(Ground::Busy, 900, 3).photo);
+        const ReleasePtr before = t->document().release();
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        QTest::mousePress(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on({900, 900}));
+        QMouseEvent move(QEvent::MouseMove, QPointF(t->on({2100, 2100})), QPointF(), Qt::NoButton,
+                         Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(&t->bench(), &move);
+        QTest::mouseRelease(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on({2100, 2100}));
+        QVERIFY(t->bench().work().isGoingOn());
+        QVERIFY(t->bench().sentence().contains("Esc"));
+        QTest::keyClick(&t->bench(), Qt::Key_Escape);
+        QVERIFY(!t->bench().work().isGoingOn());
+        t->settle();
+        QCOMPARE(t->document().release(), before);
+    }
+};
+
+GLYPTOS_TEST(HandworkTest)
+#include "handwork_test.moc"
