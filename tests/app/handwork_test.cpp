@@ -55,8 +55,9 @@ class HandworkTest : public QObject {
     }
     /// The pointer goes where its ring hides nothing.
     void leaveBench() {
-        QMouseEvent move(QEvent::MouseMove, QPointF(t->on({2900, 100})), t->bench().mapToGlobal(QPointF(t->on({2900, 100}))),
-                         Qt::NoButton, Qt::NoButton, Qt::NoModifier);
+        QMouseEvent move(QEvent::MouseMove, QPointF(t->on({2900, 100})),
+                         t->bench().mapToGlobal(QPointF(t->on({2900, 100}))), Qt::NoButton, Qt::NoButton,
+                         Qt::NoModifier);
         QApplication::sendEvent(&t->bench(), &move);
     }
     const PaintedMask* painted(const std::string& id) {

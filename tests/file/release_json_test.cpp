@@ -1,6 +1,8 @@
 // Releases as text: every kind of thing there and back, and what is said of an entry that is wrong.
 #include "file/release_json/release_json.h"
 
+#include "release/walks.h"
+
 #include "base/json.h"
 #include "release/same.h"
 #include "support/every_kind.h"
@@ -13,17 +15,26 @@ class ReleaseJsonTest : public QObject {
     Q_OBJECT
     HeldPictures pictures;
     std::vector<std::shared_ptr<const Form>> forms;
+    std::map<std::string, PixelTilePtr> painted;
+    const TileSource tiles = [this](const std::string& name, const PixelFormat&) -> Result<PixelTilePtr> {
+        const auto found = painted.find(name);
+        if (found == painted.end()) return fail(Fault::Damaged, "the tile “" + name + "” is missing");
+        return found->second;
+    };
     ReleasePtr release = read(releaseOfEveryKind(pictures)); // its colours rounded to eight bits once
     std::string text = releaseToJson(*release);
 
     ReleasePtr read(const ReleasePtr& made) {
         forms = {made->pieces[0]->form};
-        return std::make_shared<const Release>(releaseFromJson(releaseToJson(*made), forms).value());
+        eachPainted(*made, [&](const PixelTiles& all) {
+            for (const auto& [place, tile] : all.tiles()) painted[tileName(tile->hash)] = tile;
+        });
+        return std::make_shared<const Release>(releaseFromJson(releaseToJson(*made), forms, tiles).value());
     }
 
   private Q_SLOTS:
     void everyKindComesBack() {
-        const auto back = releaseFromJson(text, forms);
+        const auto back = releaseFromJson(text, forms, tiles);
         QVERIFY2(back.has_value(), back ? "" : back.error().message.c_str());
         QCOMPARE(releaseToJson(*back), text);
         for (size_t i = 0; i < release->pieces.size(); ++i)
@@ -42,6 +53,8 @@ class ReleaseJsonTest : public QObject {
         };
         row("\"kind\": \"shape\"", "\"kind\": \"wax\"", "is a layer of the unknown kind “wax”");
         row("\"paint\": \"clouds\"", "\"paint\": \"soot\"", "is a paint of the unknown kind “soot”");
+        row("\"bits\": 16", "\"bits\": 12", "has pixels of an unknown depth");
+        row("\"shows\": true", "\"shows\": 7", "shows");
         row("\"blend\": \"overlay\"", "\"blend\": \"glare\"", "the blend mode “glare” is not known");
         row("\"spread\": \"hold\"", "\"spread\": \"drip\"", "should be hold, repeat or mirror");
         row("\"octaves\": 5", "\"octaves\": 50", "octaves should be a whole number from 1 to 12");
@@ -49,7 +62,7 @@ class ReleaseJsonTest : public QObject {
         row("\"picture\": {", "\"pitcher\": {", "is a mask of no known form");
         row("\"form\": \"test\"", "\"form\": \"kite\"", "uses the form “kite”, which is not installed");
         row("\"front\": [", "\"rear\": [", "is of no panel that the form has");
-        row("\"version\": 3", "\"version\": 4", "it was written by a newer version of Glyptos (format 4)");
+        row("\"version\": 4", "\"version\": 5", "it was written by a newer version of Glyptos (format 5)");
         row("\"id\": \"glow\"", "\"id\": \"hole\"", "is empty or used twice");
     }
     void wrongEntriesSayWhere() {
@@ -60,7 +73,7 @@ class ReleaseJsonTest : public QObject {
         const qsizetype at = wrong.indexOf(from);
         QVERIFY2(at >= 0, from.constData());
         wrong.replace(at, from.size(), to);
-        const auto read = releaseFromJson(wrong.toStdString(), forms);
+        const auto read = releaseFromJson(wrong.toStdString(), forms, tiles);
         QVERIFY(!read);
         QVERIFY2(read.error().message.find(says.toStdString()) != std::string::npos,
                  read.error().message.c_str());

@@ -111,11 +111,49 @@ class PixelTilesTest : public QObject {
         QVERIFY(moved.hash() != a.hash());
     }
 
+    /// Every level against plain means of level 0, colours by their alpha.
+    void levelsAreMeans() {
+        QRandomGenerator random(5);
+        for (const int channels : {1, 4}) {
+            PixelTiles tiles({channels, 1});
+            tiles.change({-256, 0, 512, 256}, [&](const PixelPart& part) {
+                for (int y = part.area.y; y < part.area.bottom(); ++y)
+                    for (int x = 0; x < part.area.w * channels; ++x)
+                        part.row(y)[x] = uint8_t((x * 7 + y * 13 + (x * y) % 251) % 256);
+            });
+            for (const int level : {1, 3}) {
+                const int side = 1 << level;
+                for (int i = 0; i < 60; ++i) {
+                    const int x = int(random.bounded(512 / side)) - 256 / side,
+                              y = int(random.bounded(256 / side));
+                    std::array<uint8_t, 4> got{};
+                    tiles.readRow(x, y, 1, got.data(), level);
+                    std::array<double, 4> sum{};
+                    for (int v = 0; v < side; ++v)
+                        for (int u = 0; u < side; ++u) {
+                            std::array<uint8_t, 4> p{};
+                            tiles.readRow(x * side + u, y * side + v, 1, p.data());
+                            const double weight = channels == 4 ? p[3] : 1;
+                            for (size_t c = 0; c < 3; ++c) sum[c] += p[c] * weight;
+                            sum[3] += p[3];
+                        }
+                    const double n = double(side) * side;
+                    // Rounded once a level.
+                    if (channels == 1) QVERIFY(std::abs(got[0] - sum[0] / n) <= 0.5 * level + 0.01);
+                    if (channels == 4) {
+                        QVERIFY(std::abs(got[3] - sum[3] / n) <= 0.5 * level + 0.01);
+                        QVERIFY(std::abs(got[1] - sum[1] / sum[3]) <= 1.5 * level);
+                    }
+                }
+            }
+        }
+    }
+
     void whatIsWipedAwayIsGivenUp() {
         PixelTiles tiles({1, 2});
         paint(tiles, {100, 100, 900, 900}, 255);
         QVERIFY(tiles.bytes() > 0);
-        QVERIFY(tiles.bounds() == (IntRect{0, 0, 1024, 1024}));
+        QVERIFY(tiles.bounds() == (IntRect{100, 100, 900, 900}));
         paint(tiles, {0, 0, 2000, 2000}, 0);
         QVERIFY(tiles.empty());
         QCOMPARE(tiles.bytes(), size_t(0));

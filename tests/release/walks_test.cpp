@@ -29,8 +29,9 @@ class WalksTest : public QObject {
     void layersFrontToBack() {
         std::vector<std::string> names;
         eachLayer(stackOf(*release, frontOf(release)), [&](const LayerPtr& l) { names.push_back(l->name); });
-        QCOMPARE(names, (std::vector<std::string>{"tint", "echo", "passing", "clipped", "words", "isolated",
-                                                  "hole", "glow", "star", "spiral", "clouds", "photo"}));
+        QCOMPARE(names,
+                 (std::vector<std::string>{"tint", "mend", "painted", "echo", "passing", "clipped", "words",
+                                           "isolated", "hole", "glow", "star", "spiral", "clouds", "photo"}));
         size_t all = 0;
         eachLayer(*release, [&](const LayerPtr&) { ++all; });
         QCOMPARE(all, names.size() + 2); // the other piece

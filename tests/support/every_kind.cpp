@@ -2,6 +2,7 @@
 
 #include "raster/noise.h"
 #include "release/edits/palette_edits.h"
+#include "release/edits/selection_edits.h"
 
 namespace glyptos::test {
 namespace {
@@ -112,7 +113,31 @@ ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
     Layer echo = layerOf("echo", EchoContent{other.piece, "front", "", true}, {560, 120});
     echo.placement.scaleX = echo.placement.scaleY = 0.3, echo.placement.turn = -5;
     put(front, echo);
+    // Painted, with a painted mask.
+    auto pixels = std::make_shared<PixelTiles>(kPaintPixels),
+         deep = std::make_shared<PixelTiles>(kDeepPaintPixels),
+         values = std::make_shared<PixelTiles>(kMaskPixels);
+    const auto paint = [](PixelTiles& tiles, const IntRect& area, uint32_t seed) {
+        tiles.change(area, [&](const PixelPart& part) {
+            const size_t bytes = size_t(part.area.w) * tiles.format().pixelBytes();
+            for (int y = part.area.y; y < part.area.bottom(); ++y)
+                for (size_t i = 0; i < bytes; ++i)
+                    part.row(y)[i] = uint8_t(255 * valueNoise(float(i) / 40, float(y) / 9, seed));
+        });
+    };
+    paint(*pixels, {-90, -60, 300, 200}, 5);
+    paint(*deep, {0, 0, 120, 90}, 6);
+    paint(*values, {-40, -30, 260, 180}, 7);
+    Layer painted = layerOf("painted", PaintedContent{pixels, nullptr}, {300, 200});
+    painted.placement.turn = 12, painted.placement.scaleX = 1.4;
+    painted.mask = maskOf(PaintedMask{values, true}, {330, 220}, 3);
+    put(front, painted);
+    Layer mend = layerOf("mend", PaintedContent{deep, values}, {90, 330});
+    mend.placement.scaleX = mend.placement.scaleY = 0.6;
+    put(front, mend);
     put(front, layerOf("tint", FillContent{Ink({0.1f, 0.4f, 0.5f, 0.15f}, "tide")}, {}));
+    release = withSelection(release, front, Selection{values, 1.5});
+    release = withKeptSelection(release, front, "Hár");
     return release;
 }
 

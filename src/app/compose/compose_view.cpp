@@ -55,7 +55,7 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     auto* middle = new QVBoxLayout;
     middle->setSpacing(0);
     middle->addWidget(makeHandBar());
-    middle->addWidget(makeOptionBar());
+    middle->addWidget(options_ = makeOptionBar());
     middle->addWidget(grid_, 1);
     middle->addWidget(foot_ = new ComposeFoot(bench_, bar_));
     all->addLayout(middle, 1);
@@ -116,23 +116,25 @@ QWidget* ComposeView::makeHandBar() {
     hands_->button(int(Hand::Move))->setChecked(true);
     connect(hands_, &QButtonGroup::idClicked, this,
             [this](int id) { bench_->setHand(static_cast<Hand>(id)); });
-    words->addStretch();
+    words->addSpacing(10);
+    words->addWidget(sentence_ = new ElidedLabel, 1);
+    words->addWidget(snapping_ = snapChoice(bench_));
+    words->addWidget(shapes_ = new ShapeChoice(*bench_));
+    words->addWidget(picking_ = new PickOptions(*bench_));
     return bar;
 }
 
-/// Under the verbs what the one in hand does next, and how.
+/// Under the verbs, for those that can be done in many ways, how the one in hand does it.
 QWidget* ComposeView::makeOptionBar() {
     auto* bar = new QWidget;
     bar->setFixedHeight(34);
     auto* row = new QHBoxLayout(bar);
     row->setContentsMargins(17, 0, 12, 4);
     row->setSpacing(8);
-    row->addWidget(sentence_ = new ElidedLabel, 1);
-    row->addWidget(snapping_ = snapChoice(bench_));
-    row->addWidget(shapes_ = new ShapeChoice(*bench_));
-    row->addWidget(picking_ = new PickOptions(*bench_));
+    bar->setMinimumWidth(240); // what has no room is cut instead of widening the window
     row->addWidget(selecting_ = new SelectOptions(*bench_));
     row->addWidget(brushing_ = new BrushOptions(*bench_));
+    row->addStretch();
     const auto mender = [this] { return static_cast<MendHand*>(&bench_->handOf(Hand::Mend)); };
     connect(selecting_, &SelectOptions::cutOutAsked, this,
             [this] { static_cast<SelectHand*>(&bench_->handOf(Hand::Select))->cutOut(); });
@@ -230,8 +232,11 @@ void ComposeView::refreshHand() {
     snapping_->setVisible(bench_->hand() == Hand::Move);
     shapes_->setVisible(bench_->hand() == Hand::Shape);
     picking_->setVisible(bench_->hand() == Hand::Pick);
-    selecting_->setVisible(bench_->hand() == Hand::Select);
-    brushing_->setVisible(bench_->hand() == Hand::Mask || bench_->hand() == Hand::Mend);
+    const bool selects = bench_->hand() == Hand::Select,
+               brushes = bench_->hand() == Hand::Mask || bench_->hand() == Hand::Mend;
+    selecting_->setVisible(selects);
+    brushing_->setVisible(brushes);
+    options_->setVisible(selects || brushes);
     properties_->setFillInHand(bench_->hand() == Hand::Fill);
 }
 

@@ -82,7 +82,7 @@ class ComposeView : public QWidget {
     ComposeFoot* foot_;
     ElidedLabel* sentence_;
     QLabel* emptyNote_;
-    QWidget *empty_, *snapping_;
+    QWidget *empty_, *snapping_, *options_;
     ShapeChoice* shapes_;
 };
 

@@ -38,7 +38,7 @@ class MaskHand : public BenchHand {
         std::optional<Selection> keep; ///< it stays within that
     };
     std::optional<Stroke> stroke_;
-    Vec2 pointer_;
+    Vec2 pointer_{-1e6, -1e6}; ///< not on the panel before it moves there
     std::optional<Vec2> last_; ///< end of the last stroke, for straight lines
     std::string lastOf_;       ///< layer that it was on
 };

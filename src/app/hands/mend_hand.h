@@ -38,7 +38,7 @@ class MendHand : public BenchHand {
     Affine copyMap() const;
 
     std::vector<Vec2> points_; ///< of a stroke, or from where to where a patch is dragged
-    Vec2 pointer_;
+    Vec2 pointer_{-1e6, -1e6}; ///< not on the panel before it moves there
     // Clone.
     std::shared_ptr<const Picture> below_; ///< that is copied from
     IntRect belowArea_;                    ///< pixels of the panel

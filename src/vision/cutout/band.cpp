@@ -1,7 +1,8 @@
 #include "vision/cutout/band.h"
 
-#include "vision/cutout/colour_density.h"
+#include "vision/cutout/local_colours.h"
 
+#include <algorithm>
 #include <cmath>
 #include <opencv2/imgproc.hpp>
 
@@ -11,33 +12,28 @@ namespace {
 /// How far from the outline hairs may reach, and how deep ground may show, in widths of the band.
 constexpr double kFar = 10, kDeep = 6;
 
-/// What figure and ground look like away from the outline.
-struct Colours {
-    ColourDensity figure, ground;
-};
-
-Colours coloursBeside(const Reduced& picture, const AlphaMap& near, const AlphaMap& far) {
-    std::vector<Rgba> figures, closeGrounds, farGrounds;
-    for (size_t i = 0; i < picture.pixels.size(); ++i) {
-        if (near.values[i] == 255) figures.push_back(picture.pixels[i]);
-        if (near.values[i] == 0) closeGrounds.push_back(picture.pixels[i]);
-        if (far.values[i] == 0) farGrounds.push_back(picture.pixels[i]);
-    }
+/// What is surely figure and ground, away from the outline.
+AlphaMap labelsBeside(const AlphaMap& near, const AlphaMap& far) {
     // Hairs that stand out far are no ground; where the figure fills the picture there is none but that.
     constexpr size_t kEnough = 20;
-    const bool enough = farGrounds.size() * kEnough >= picture.pixels.size();
-    const ColourDensity ground(enough ? farGrounds : closeGrounds);
-    return {ColourDensity(figures).without(ground), ground};
+    const auto farGrounds = size_t(std::count(far.values.begin(), far.values.end(), 0));
+    const AlphaMap& ground = farGrounds * kEnough >= far.values.size() ? far : near;
+    AlphaMap out(near.width, near.height, kUncertain);
+    for (size_t i = 0; i < out.values.size(); ++i) {
+        if (near.values[i] == 255) out.values[i] = 255;
+        if (ground.values[i] == 0) out.values[i] = 0;
+    }
+    return out;
 }
 
 /// 255 in the band, and where colours near it speak against the mask or not clearly for it.
 cv::Mat doubtful(const Reduced& picture, const AlphaMap& mask, const AlphaMap& near, const AlphaMap& far) {
-    const Colours colours = coloursBeside(picture, near, far);
+    const auto colours = LocalColours::learn(picture, labelsBeside(near, far), Place::Local);
+    const std::vector<float> speaks = colours ? colours->speaks() : std::vector<float>(mask.values.size());
     constexpr float kClear = 2; // e² times as likely
     cv::Mat out(mask.height, mask.width, CV_8UC1, cv::Scalar(0));
     for (size_t i = 0; i < mask.values.size(); ++i) {
-        const float speaks = leaning(colours.figure, colours.ground, picture.pixels[i]);
-        const bool clear = mask.values[i] ? speaks >= kClear : speaks <= -kClear;
+        const bool clear = mask.values[i] ? speaks[i] >= kClear : speaks[i] <= -kClear;
         if (isUncertain(near.values[i]) || (isUncertain(far.values[i]) && !clear)) out.data[i] = 255;
     }
     return out;

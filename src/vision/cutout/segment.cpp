@@ -1,6 +1,7 @@
 #include "vision/cutout/segment.h"
 
-#include "vision/cutout/colour_density.h"
+#include "vision/cutout/local_colours.h"
+#include "vision/cutout/trimap.h"
 
 #include <algorithm>
 #include <array>
@@ -95,26 +96,28 @@ void tidy(AlphaMap& mask) {
 
 } // namespace
 
+namespace {
+
+/// At first the figure is looked for in the middle of where it may be.
+AlphaMap learntFrom(AlphaMap now, const AlphaMap& hints, const std::vector<float>& middle) {
+    constexpr float kInside = 0.3f;
+    for (size_t i = 0; i < now.values.size(); ++i)
+        if (now.values[i] && middle[i] <= kInside && hints.values[i] != 255) now.values[i] = kUncertain;
+    return now;
+}
+
+} // namespace
+
 std::optional<AlphaMap> segmented(const Reduced& picture, const AlphaMap& hints) {
     const double step = meanStep(picture);
     AlphaMap now = hints;
     for (uint8_t& v : now.values) v = v ? 255 : 0;
     const std::vector<float> middle = middleness(now);
     for (int round = 0; round < kRounds; ++round) {
-        std::vector<Rgba> figures, grounds;
-        for (size_t i = 0; i < now.values.size(); ++i) {
-            // At first the figure is looked for in the middle of where it may be.
-            constexpr float kInside = 0.3f;
-            if (now.values[i] == 0)
-                grounds.push_back(picture.pixels[i]);
-            else if (round > 0 || middle[i] > kInside)
-                figures.push_back(picture.pixels[i]);
-        }
-        if (figures.empty() || grounds.empty()) return std::nullopt;
-        const ColourDensity ground(grounds);
-        const ColourDensity figure = ColourDensity(figures).without(ground);
-        std::vector<float> speaks;
-        for (const Rgba& c : picture.pixels) speaks.push_back(leaning(figure, ground, c));
+        const AlphaMap labels = round == 0 ? learntFrom(now, hints, middle) : now;
+        const auto colours = LocalColours::learn(picture, labels, round == 0 ? Place::Whole : Place::Local);
+        if (!colours) return std::nullopt;
+        const std::vector<float> speaks = colours->speaks();
         now = cut(picture, hints, speaks, step);
     }
     tidy(now);
