@@ -4,6 +4,7 @@
 #include "file/pictures/picture_store.h"
 #include "file/pictures/picture_writer.h"
 #include "peers.h"
+#include "raster/brush.h"
 #include "raster/noise.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
@@ -118,6 +119,35 @@ std::vector<Row> oneLayerChanges(const FontLibrary& fonts) {
     }
     return {{"one opacity change, 900×600 at fit zoom, p95", percentile95(opacities), 0, 16, "ms"},
             {"one step of a drag there, p95", percentile95(drags), 0, 1000.0 / 60, "ms"}};
+}
+
+std::vector<Row> maskStrokes(const FontLibrary& fonts) {
+    Layers layers(3750, 3750, 12);
+    Renderer renderer(layers.pictures, fonts);
+    const double scale = 600.0 / 3750;
+    const std::string id = stackOf(*layers.release, layers.panel)[5]->id;
+    const PixelTiles before(kMaskPixels);
+    PixelTiles now = before;
+    BrushStroke stroke({1000, 0.7, 1});
+    std::vector<double> times;
+    for (int i = 0; i < 90; ++i) {
+        const Vec2 at{300 + 35.0 * i, 1800 + 1300 * std::sin(i / 9.0)};
+        const double ms = milliseconds([&] {
+            const IntRect area = stroke.moveTo(at).intersected({0, 0, 3750, 3750});
+            mixStroke(now, before, stroke, 255, 1, area);
+            const auto tiles = std::make_shared<const PixelTiles>(now);
+            const ReleasePtr next = withChangedLayer(layers.release, layers.panel, id, [&](Layer& l) {
+                Mask mask;
+                mask.form = PaintedMask{tiles, true};
+                l.mask = std::make_shared<const Mask>(std::move(mask));
+            });
+            Scene scene = panelScene(next, layers.panel, {scale, false, {150, 0}});
+            scene.inHand = id;
+            renderer.renderBgra8(scene, {0, 0, 900, 600});
+        });
+        if (i > 0) times.push_back(ms); // the first takes the layer in hand
+    }
+    return {{"one move of a 1000 px mask brush there, p95", percentile95(times), 0, 1000.0 / 60, "ms"}};
 }
 
 std::vector<Row> panning(const FontLibrary& fonts) {

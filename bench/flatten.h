@@ -15,6 +15,8 @@ std::vector<Row> flattenAgainstPeers(const FontLibrary& fonts);
 void whatTilesWouldGain(const FontLibrary& fonts);
 /// Changes of one layer at 900 × 600 and fit zoom: its opacity, and its place as in a drag.
 std::vector<Row> oneLayerChanges(const FontLibrary& fonts);
+/// A brush of 1000 px drawn over the mask of one of the twelve layers, to what is shown of it.
+std::vector<Row> maskStrokes(const FontLibrary& fonts);
 /// Moving a window of 900 × 600 over the twelve layers by 100 px at a time, there and back, at fit zoom and
 /// at one pixel to a pixel.
 std::vector<Row> panning(const FontLibrary& fonts);

@@ -1,8 +1,8 @@
 // glyptos-bench [--json FILE] [--curve | --gather | --vision | --layout]: the budgets of docs/performance.md,
 // measured against a peer in the same run where there is one; with --curve, how the cost grows with size and
-// depth; with --gather or --vision, the rows of the crate or of cutting out alone; with --layout, what
-// pictures stored as tiles would gain. Times are the least of several runs for ratios, and the 95th
-// percentile where a budget says so.
+// depth; with --gather or --vision, the rows of the crate, or of cutting out, masks and mending alone; with
+// --layout, what pictures stored as tiles would gain. Times are the least of several runs for ratios, and the
+// 95th percentile where a budget says so.
 #include "app/widgets/theme.h"
 #include "app/window/main_window.h"
 #include "base/json.h"
@@ -163,16 +163,23 @@ int main(int argc, char** argv) {
     if (arguments.contains(QStringLiteral("--thirty"))) return flattenHere(fonts, kThirty);
     if (arguments.contains(QStringLiteral("--gather"))) return print(gathering(), {}), 0;
     if (arguments.contains(QStringLiteral("--curve"))) return linearity(fonts), 0;
-    if (arguments.contains(QStringLiteral("--vision"))) return print(cuttingOut(), {}), 0;
+    if (arguments.contains(QStringLiteral("--vision"))) {
+        for (Row& row : cuttingOut()) rows.push_back(row);
+        for (Row& row : mending()) rows.push_back(row);
+        for (Row& row : maskStrokes(fonts)) rows.push_back(row);
+        return print(rows, {}), 0;
+    }
     if (arguments.contains(QStringLiteral("--layout"))) return whatTilesWouldGain(fonts), 0;
     for (Row& row : flattenAgainstPeers(fonts)) rows.push_back(row);
     for (Row& row : oneLayerChanges(fonts)) rows.push_back(row);
+    for (Row& row : maskStrokes(fonts)) rows.push_back(row);
     for (Row& row : panning(fonts)) rows.push_back(row);
     rows.push_back(memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048));
     rows.push_back(memoryRow("cover 3000² of thirty 45-megapixel photos", QStringLiteral("--thirty"), 2048));
     for (Row& row : bigJpeg(fonts)) rows.push_back(row);
     for (Row& row : gathering()) rows.push_back(row);
     for (Row& row : cuttingOut()) rows.push_back(row);
+    for (Row& row : mending()) rows.push_back(row);
     rows.push_back(startUp(app, demo));
     const bool all = print(rows, arguments.size() == 3 && arguments[1] == QStringLiteral("--json")
                                      ? arguments[2].toStdString()

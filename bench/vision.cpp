@@ -2,6 +2,7 @@
 
 #include "raster/noise.h"
 #include "vision/cutout/cutout.h"
+#include "vision/mend/mend.h"
 
 #include <cmath>
 #include <cstdio>
@@ -56,6 +57,49 @@ std::vector<Row> cuttingOut() {
              cutOutIn(photo.from(levelSolvedWhole(photo)), "the photo's coarse level"), 0, 1500},
             {"the same: all of its edge", cutOutIn(photo, "the photo"), 0, 8000},
             {"a figure of 900 × 900 px", cutOutIn(small, "the small picture"), 0, 2000}};
+}
+
+namespace {
+
+/// Stones of uneven tone under light that falls from one side.
+Picture wall(int side) {
+    Picture out = Picture::create<uint8_t>(side, side);
+    out.opaque = true;
+    tbb::parallel_for(0, side, [&](int y) {
+        for (int x = 0; x < side; ++x) {
+            const int row = y / 31, column = (x + (row % 2) * 40) / 83;
+            const bool joint = y % 31 < 3 || (x + (row % 2) * 40) % 83 < 3;
+            const float tone = joint ? 0.7f : 0.35f + 0.2f * hashNoise(column, row, 3);
+            const float grain = 0.12f * (fractalNoise(float(x) / 9, float(y) / 9, 3, 5) - 0.5f);
+            const float light = 0.15f * float(x) / float(side);
+            uint8_t* p = out.row<uint8_t>(y) + ptrdiff_t(4) * x;
+            for (int c = 0; c < 3; ++c)
+                p[c] = static_cast<uint8_t>(255 *
+                                            std::clamp(tone + grain + light - 0.05f * float(c), 0.0f, 1.0f));
+            p[3] = 255;
+        }
+    });
+    return out;
+}
+
+double mend(const Picture& picture, int across) {
+    AlphaMap hole(picture.width, picture.height);
+    for (int y = 0; y < hole.height; ++y)
+        for (int x = 0; x < hole.width; ++x)
+            hole.at(x, y) = std::hypot(x - hole.width / 2, y - hole.height / 2) < across / 2.0 ? 255 : 0;
+    return least(3, [&] {
+        if (mended(picture, hole)) return;
+        std::fprintf(stderr, "bench: a hole was not mended\n");
+        std::exit(2);
+    });
+}
+
+} // namespace
+
+std::vector<Row> mending() {
+    const Picture picture = wall(2000);
+    return {{"mend a blemish 200 px across", mend(picture, 200), 0, 500},
+            {"mend a hole 600 px across", mend(picture, 600), 0, 4000}};
 }
 
 } // namespace glyptos::bench

@@ -9,5 +9,7 @@ namespace glyptos::bench {
 
 /// A figure with a ragged outline off a photo of 24 megapixels and of 900².
 std::vector<Row> cuttingOut();
+/// A blemish of 200 px and a hole of 600 px filled on a wall of uneven stones.
+std::vector<Row> mending();
 
 } // namespace glyptos::bench

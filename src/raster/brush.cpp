@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <tbb/parallel_for.h>
+#include <utility>
 
 namespace glyptos {
 namespace {
@@ -22,15 +23,41 @@ struct Fall {
     }
 };
 
-/// `row` begins dx from the dab's middle, dy above or below it.
-void coverRow(uint16_t* row, int n, float dx, float dy, const Fall& fall, float flow) {
-    const float across = dy * dy, inverse = 1 / (fall.to - fall.from);
-    for (int i = 0; i < n; ++i) {
-        const float x = dx + float(i), distance = std::sqrt(x * x + across);
-        const float t = std::min(std::max((fall.to - distance) * inverse, 0.0f), 1.0f);
-        const float cover = t * t * (3 - 2 * t) * kFull, now = float(row[i]);
-        row[i] = static_cast<uint16_t>(now + std::max(cover - now, 0.0f) * flow + 0.5f);
+/// A piece of the way of the tip's middle: from a point on, so far in a direction.
+struct Way {
+    Vec2 from;
+    float x = 1, y = 0, length = 0; ///< the direction has the length 1
+    Way(Vec2 a, Vec2 b)
+        : from(a)
+        , length(float((b - a).length())) {
+        if (length > 0) x = float((b.x - a.x) / double(length)), y = float((b.y - a.y) / double(length));
     }
+};
+
+/// `row` begins dx across and dy down from where the way begins.
+void coverRow(uint16_t* row, int n, float dx, float dy, const Way& way, const Fall& fall, float flow) {
+    const float inverse = 1 / (fall.to - fall.from);
+    for (int i = 0; i < n; ++i) {
+        const float u = dx + float(i), along = std::min(std::max(u * way.x + dy * way.y, 0.0f), way.length);
+        const float x = u - along * way.x, y = dy - along * way.y;
+        const float t = std::min(std::max((fall.to - std::sqrt(x * x + y * y)) * inverse, 0.0f), 1.0f);
+        const float cover = t * t * (3 - 2 * t) * kFull, now = float(row[i]);
+        row[i] = static_cast<uint16_t>(static_cast<int>(now + std::max(cover - now, 0.0f) * flow + 0.5f));
+    }
+}
+
+/// What of a row can lie within `reach` of the way: round both ends, and all between them.
+IntRect reached(const IntRect& box, int y, Vec2 from, Vec2 to, double reach) {
+    const auto half = [&](double middle) {
+        const double away = std::max(std::abs(y + 0.5 - middle) - 0.5, 0.0);
+        return away < reach ? std::sqrt(reach * reach - away * away) : -1;
+    };
+    const double a = half(from.y), b = half(to.y);
+    const bool between = (y + 0.5 - from.y) * (y + 0.5 - to.y) < 0;
+    if (a < 0 && b < 0 && !between) return {};
+    if (from.x != to.x || from.y != to.y) return {box.x, y, box.w, 1};
+    return IntRect{wholePixel(std::floor(from.x - a)), y, wholePixel(std::ceil(2 * a)) + 2, 1}.intersected(
+        box);
 }
 
 int placeOf(int pixel) {
@@ -43,10 +70,13 @@ double RoundTip::coverAt(double distance) const {
     return double(Fall(*this).at(float(distance)));
 }
 
-IntRect BrushStroke::dab(Vec2 at) {
+IntRect BrushStroke::cover(Vec2 from, Vec2 to) {
     const Fall fall(tip_);
+    const Way way(from, to);
     const double reach = double(fall.to);
-    const IntRect area = pixelsAround({at.x - reach, at.y - reach, 2 * reach, 2 * reach});
+    const IntRect area = pixelsAround(
+        Rect{std::min(from.x, to.x), std::min(from.y, to.y), std::abs(from.x - to.x), std::abs(from.y - to.y)}
+            .grown(reach));
     std::vector<std::pair<IntRect, uint16_t*>> parts;
     for (int row = placeOf(area.y); row <= placeOf(area.bottom() - 1); ++row)
         for (int column = placeOf(area.x); column <= placeOf(area.right() - 1); ++column) {
@@ -59,10 +89,13 @@ IntRect BrushStroke::dab(Vec2 at) {
         }
     const auto cover = [&](size_t i) {
         const auto& [whole, pixels] = parts[i];
-        const IntRect part = whole.intersected(area);
-        for (int y = part.y; y < part.bottom(); ++y)
+        const IntRect box = whole.intersected(area);
+        for (int y = box.y; y < box.bottom(); ++y) {
+            const IntRect part = reached(box, y, from, to, reach);
+            if (part.empty()) continue;
             coverRow(pixels + ptrdiff_t(y - whole.y) * kPixelTileSide + (part.x - whole.x), part.w,
-                     float(part.x + 0.5 - at.x), float(y + 0.5 - at.y), fall, float(tip_.flow));
+                     float(part.x + 0.5 - from.x), float(y + 0.5 - from.y), way, fall, float(tip_.flow));
+        }
     };
     if (parts.size() > 4)
         tbb::parallel_for(size_t(0), parts.size(), cover);
@@ -74,13 +107,15 @@ IntRect BrushStroke::dab(Vec2 at) {
 IntRect BrushStroke::moveTo(Vec2 at) {
     if (!last_) {
         last_ = at;
-        return dab(at);
+        return cover(at, at);
     }
+    // With all its flow a stroke is the same as without end many dabs.
+    if (tip_.flow >= 1) return cover(*std::exchange(last_, at), at);
     const double spacing = std::max(kLeastSpacing, tip_.diameter / kDabsADiameter);
     Rect changed;
     while ((at - *last_).length() >= spacing) {
         last_ = *last_ + (at - *last_) * (spacing / (at - *last_).length());
-        changed = changed.united(dab(*last_).toRect());
+        changed = changed.united(cover(*last_, *last_).toRect());
     }
     return pixelsAround(changed);
 }

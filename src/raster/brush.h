@@ -30,7 +30,8 @@ class BrushStroke {
     void readRow(int x, int y, size_t n, uint16_t* out) const;
 
   private:
-    IntRect dab(Vec2 at);
+    /// A dab, or all of them from one point to another.
+    IntRect cover(Vec2 from, Vec2 to);
 
     RoundTip tip_;
     std::optional<Vec2> last_; ///< dab

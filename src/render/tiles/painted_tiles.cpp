@@ -2,6 +2,8 @@
 
 #include "raster/resample.h"
 
+#include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace glyptos {
@@ -38,19 +40,6 @@ Picture pictureOf(const PixelTiles& tiles, const Window& window) {
     return out;
 }
 
-Picture greyPicture(const PixelTiles& tiles, const Window& window) {
-    const IntRect& a = window.area;
-    Picture out = Picture::create<uint8_t>(a.w, a.h);
-    out.opaque = true;
-    std::vector<uint8_t> row(size_t(a.w));
-    for (int y = 0; y < a.h; ++y) {
-        tiles.readRow(a.x, a.y + y, row.size(), row.data(), window.level);
-        uint8_t* to = out.row<uint8_t>(y);
-        for (const uint8_t v : row) *to++ = v, *to++ = v, *to++ = v, *to++ = 255;
-    }
-    return out;
-}
-
 Tile resampled(Picture picture, const Window& window, const Affine& toOutput, const IntRect& region) {
     const double k = std::ldexp(1.0, window.level);
     const Affine map = toOutput * Affine::scaling(k, k) * Affine::translation(window.area.x, window.area.y);
@@ -82,10 +71,103 @@ Tile paintedTile(const PixelTiles& tiles, const Affine& toOutput, const IntRect&
     return out;
 }
 
+namespace {
+
+/// Values of a window, with what is read of them for each column or row of the output: where it begins, and
+/// how much each of kTaps counts.
+constexpr int kTaps = 10;
+struct Taps {
+    int first = 0;
+    std::array<float, kTaps> weights{};
+};
+
+/// The cubic of R. Keys, as resample.h has it: a = -1/2, widened where the result is smaller.
+float cubic(float x) {
+    x = std::abs(x);
+    if (x < 1) return (1.5f * x - 2.5f) * x * x + 1;
+    return x < 2 ? ((-0.5f * x + 2.5f) * x - 4) * x + 2 : 0;
+}
+
+/// For output pixels [from, from + n), whose place in the window is middle · step + offset.
+std::vector<Taps> tapsFor(int from, int n, double step, double offset) {
+    const double wide = std::max(std::abs(step), 1.0);
+    std::vector<Taps> out(static_cast<size_t>(n));
+    for (int i = 0; i < n; ++i) {
+        const double at = (from + i + 0.5) * step + offset - 0.5;
+        Taps& taps = out[size_t(i)];
+        taps.first = static_cast<int>(std::ceil(at - 2 * wide));
+        float sum = 0;
+        for (int k = 0; k < kTaps; ++k)
+            sum += taps.weights[size_t(k)] = cubic(float((taps.first + k - at) / wide));
+        for (float& w : taps.weights) w /= sum;
+    }
+    return out;
+}
+
+/// An upright mapping, row after column.
+Buffer<float> uprightValues(const PixelTiles& tiles, const Window& window, const Affine& back,
+                            const IntRect& region) {
+    const double k = std::ldexp(1.0, -window.level);
+    const auto columns = tapsFor(region.x, region.w, back.a * k, back.e * k),
+               rows = tapsFor(region.y, region.h, back.d * k, back.f * k);
+    const auto reach = [](const std::vector<Taps>& taps) {
+        const auto [least, most] = std::minmax(taps.front().first, taps.back().first);
+        return std::pair{least, most + kTaps};
+    };
+    const auto [left, right] = reach(columns);
+    const auto [top, bottom] = reach(rows);
+    const int width = right - left;
+    std::vector<uint8_t> bytes(static_cast<size_t>(width));
+    Buffer<float> across(size_t(region.w) * size_t(bottom - top)), out(size_t(region.w) * size_t(region.h));
+    for (int y = top; y < bottom; ++y) {
+        tiles.readRow(left, y, bytes.size(), bytes.data(), window.level);
+        float* to = across.data() + size_t(y - top) * size_t(region.w);
+        for (int x = 0; x < region.w; ++x) {
+            const Taps& taps = columns[size_t(x)];
+            const uint8_t* from = bytes.data() + (taps.first - left);
+            float sum = 0;
+            for (size_t t = 0; t < kTaps; ++t) sum += taps.weights[t] * float(from[t]);
+            to[x] = sum;
+        }
+    }
+    for (int y = 0; y < region.h; ++y) {
+        const Taps& taps = rows[size_t(y)];
+        float* to = out.data() + size_t(y) * size_t(region.w);
+        std::fill_n(to, region.w, 0.0f);
+        for (size_t t = 0; t < kTaps; ++t) {
+            if (taps.weights[t] == 0) continue;
+            const float w = taps.weights[t] / 255;
+            const float* from = across.data() + size_t(taps.first - top + int(t)) * size_t(region.w);
+            for (int x = 0; x < region.w; ++x) to[x] += w * from[x];
+        }
+        for (int x = 0; x < region.w; ++x) to[x] = std::clamp(to[x], 0.0f, 1.0f);
+    }
+    return out;
+}
+
+/// The values as the red of a picture, for mappings that turn.
+Picture greyPicture(const PixelTiles& tiles, const Window& window) {
+    const IntRect& a = window.area;
+    Picture out = Picture::create<uint8_t>(a.w, a.h);
+    out.opaque = true;
+    std::vector<uint8_t> row(size_t(a.w));
+    for (int y = 0; y < a.h; ++y) {
+        tiles.readRow(a.x, a.y + y, row.size(), row.data(), window.level);
+        uint8_t* to = out.row<uint8_t>(y);
+        for (const uint8_t v : row) *to++ = v, *to++ = v, *to++ = v, *to++ = 255;
+    }
+    return out;
+}
+
+} // namespace
+
 Buffer<float> paintedValues(const PixelTiles& tiles, const Affine& toOutput, const IntRect& region) {
+    const auto window = windowOf(toOutput, region);
+    const auto back = toOutput.inverse();
+    if (window && back && isUsed(tiles, *window) && toOutput.b == 0 && toOutput.c == 0)
+        return uprightValues(tiles, *window, *back, region);
     Buffer<float> out(size_t(region.w) * size_t(region.h));
     std::fill(out.begin(), out.end(), 0.0f);
-    const auto window = windowOf(toOutput, region);
     if (!window || !isUsed(tiles, *window)) return out;
     const Tile values = resampled(greyPicture(tiles, *window), *window, toOutput, region);
     for (int y = 0; y < region.h; ++y)

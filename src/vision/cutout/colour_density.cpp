@@ -13,20 +13,33 @@ int boxOf(const Rgba& c) {
     return (along(c.r) * kSide + along(c.g)) * kSide + along(c.b);
 }
 
-/// Each box and its two neighbours along each axis averaged, so many times; at the ends the box itself stands
-/// for the missing one. Near a Gaussian whose variance is 2/3 of a box's side a pass.
-void soften(std::vector<float>& boxes, int passes) {
-    std::vector<float> out(boxes.size());
+/// One line of boxes: each becomes the mean of the 2 · reach + 1 about it; beyond an end the last box goes
+/// on.
+void averageLine(float* line, int step, int reach) {
+    float in[kSide], sum = 0;
+    for (int i = 0; i < kSide; ++i) in[i] = line[i * step];
+    const auto at = [&](int i) { return in[std::clamp(i, 0, kSide - 1)]; };
+    for (int i = -reach; i < reach; ++i) sum += at(i);
+    const float share = 1 / float(2 * reach + 1);
+    for (int i = 0; i < kSide; ++i) {
+        sum += at(i + reach);
+        line[i * step] = std::max(sum * share, 0.0f);
+        sum -= at(i - reach);
+    }
+}
+
+/// The same along all three axes, so many times. Near a Gaussian whose variance is ((2 · reach + 1)² - 1) /
+/// 12 of a box's side a pass.
+void soften(std::vector<float>& boxes, int reach, int passes) {
     for (int pass = 0; pass < passes; ++pass)
-        for (const int step : {1, kSide, kSide * kSide}) {
-            for (int i = 0; i < kBoxes; ++i) {
-                const int at = i / step % kSide;
-                const float before = boxes[size_t(at > 0 ? i - step : i)],
-                            after = boxes[size_t(at + 1 < kSide ? i + step : i)];
-                out[size_t(i)] = (before + boxes[size_t(i)] + after) / 3;
-            }
-            std::swap(boxes, out);
-        }
+        for (int a = 0; a < kSide; ++a)
+            for (int b = 0; b < kSide; ++b) averageLine(&boxes[size_t(a * kSide + b) * kSide], 1, reach);
+    for (int pass = 0; pass < passes; ++pass)
+        for (int a = 0; a < kSide; ++a)
+            for (int b = 0; b < kSide; ++b) averageLine(&boxes[size_t(a * kSide * kSide + b)], kSide, reach);
+    for (int pass = 0; pass < passes; ++pass)
+        for (int a = 0; a < kSide; ++a)
+            for (int b = 0; b < kSide; ++b) averageLine(&boxes[size_t(a * kSide + b)], kSide * kSide, reach);
 }
 
 } // namespace
@@ -38,11 +51,10 @@ ColourDensity::ColourDensity(const std::vector<Rgba>& colours)
     : boxes_(kBoxes) {
     if (colours.empty()) return;
     for (const Rgba& c : colours) ++boxes_[size_t(boxOf(c))];
-    constexpr int kNarrow = 2, kWide = 20; // passes: 0.036 and 0.11 of full light
     constexpr float kWideShare = 0.1f;
-    soften(boxes_, kNarrow);
+    soften(boxes_, 1, 2); // a deviation of 0.036 of full light
     std::vector<float> wide = boxes_;
-    soften(wide, kWide);
+    soften(wide, 1, 2), soften(wide, 3, 3); // 0.12
     const float even = float(colours.size()) / kBoxes;
     for (size_t i = 0; i < boxes_.size(); ++i)
         boxes_[i] = (boxes_[i] * (1 - kWideShare) + wide[i] * kWideShare) / even;

@@ -29,7 +29,7 @@ std::optional<LocalColours> LocalColours::learn(const Reduced& picture, const Al
     if (!whole) return std::nullopt;
     LocalColours out(picture, std::move(*whole));
     if (place == Place::Whole) return out;
-    constexpr double kSquares = 4; // along the longer side
+    constexpr double kSquares = 3; // along the longer side
     constexpr size_t kFewest = 60; // px of each
     const double side = out.side_ = std::max(picture.width, picture.height) / kSquares;
     out.columns_ = int(std::ceil(picture.width / side)) + 1;

@@ -19,7 +19,7 @@ struct Colours {
 enum class Place : unsigned char { Whole, Local };
 
 /// A face may have the colour of the wall on the other side of the picture. So colours are learnt in squares
-/// of a quarter of the picture, each with as much round it, and between their middles what they say goes over
+/// of a third of the picture, each with as much round it, and between their middles what they say goes over
 /// into each other; the whole picture counts as much as the place.
 class LocalColours {
   public:

@@ -14,7 +14,7 @@
 namespace glyptos {
 namespace {
 
-constexpr int kRounds = 4;
+constexpr int kRounds = 4, kLocalRounds = 2; ///< the last ones look place by place
 /// How much an outline between two pixels of one colour costs, against colours that are e times as likely on
 /// one side.
 constexpr double kOutline = 12;
@@ -115,7 +115,8 @@ std::optional<AlphaMap> segmented(const Reduced& picture, const AlphaMap& hints)
     const std::vector<float> middle = middleness(now);
     for (int round = 0; round < kRounds; ++round) {
         const AlphaMap labels = round == 0 ? learntFrom(now, hints, middle) : now;
-        const auto colours = LocalColours::learn(picture, labels, round == 0 ? Place::Whole : Place::Local);
+        const auto colours = LocalColours::learn(
+            picture, labels, round + kLocalRounds < kRounds ? Place::Whole : Place::Local);
         if (!colours) return std::nullopt;
         const std::vector<float> speaks = colours->speaks();
         now = cut(picture, hints, speaks, step);

@@ -123,7 +123,7 @@ struct Rounds {
 
 Rounds roundsAt(size_t level, size_t levels) {
     if (level == 0) return {2, 2, 2};
-    if (level + 1 == levels) return {12, 0, 4};
+    if (level + 1 == levels) return {10, 0, 3};
     return {level == 1 ? 5 : 8, 0, 2};
 }
 
@@ -212,7 +212,7 @@ std::vector<Shift> shiftsOf(const MatchField& field, int width, size_t most) {
 
 /// What a first, coarse completion moves by: it knows of edges that run on at an angle.
 std::vector<Shift> coarseShifts(const WorkPicture& picture, const std::atomic<bool>* cancel) {
-    constexpr ptrdiff_t kMostFilled = 4000;
+    constexpr ptrdiff_t kMostFilled = 3000;
     constexpr size_t kShifts = 40;
     std::vector<WorkPicture> levels = levelsOf(picture);
     size_t last = 0;

@@ -30,7 +30,7 @@ class LikenessSearch {
         , whole_(whole)
         , patches_(picture)
         , least_(least) {
-        constexpr double kMostPatches = 12000;
+        constexpr double kMostPatches = 9000;
         step_ = std::max(2, int(std::sqrt(double(picture.width) * picture.height / kMostPatches)));
         columns_ = picture.width / step_, rows_ = picture.height / step_;
         now_.resize(size_t(columns_) * size_t(rows_));
