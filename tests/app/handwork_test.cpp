@@ -294,6 +294,48 @@ class HandworkTest : public QObject {
         QVERIFY(t->seen(at(30, 100)) != ground);
     }
 
+    /// A rough mask round the keeper becomes one of his hair, all at once and under the brush.
+    void theEdgeIsWorkedOut() {
+        const KnownFigure known = knownFigure(Ground::Plain, 600, 7);
+        put("keeper", known.photo);
+        const LayerPtr layer = t->document().selectedLayer();
+        const Frame frame = frameOf(*layer, *t->document().release(), {}, t->engine->renderer.paragraphs());
+        AlphaMap rough(600, 600);
+        for (size_t i = 0; i < rough.values.size(); ++i) rough.values[i] = known.alpha[i] >= 0.5f ? 255 : 0;
+        Placement corner = layer->placement;
+        corner.position = frame.toPanel.map({0, 0});
+        const auto wrong = [&] {
+            const AlphaMap now = valuesOf(*painted(layer->id)->tiles, {0, 0, 600, 600});
+            double squares = 0, n = 0;
+            for (size_t i = 0; i < now.values.size(); ++i)
+                if (known.alpha[i] > 0.02f && known.alpha[i] < 0.98f)
+                    squares += std::pow(now.values[i] / 255.0 - double(known.alpha[i]), 2), ++n;
+            return squares / n;
+        };
+        const auto setRough = [&] {
+            t->document().edit(
+                "Mask",
+                withChangedLayer(t->document().release(), t->document().panel(), layer->id, [&](Layer& l) {
+                    l.mask = std::make_shared<const Mask>(maskOf(rough, corner));
+                }));
+            t->settle();
+        };
+        setRough();
+        const double before = wrong();
+        QTest::keyClick(&t->bench(), Qt::Key_K);
+        choose("The brush", 3);
+        for (QToolButton* b : t->window->findChildren<QToolButton*>())
+            if (b->isVisible() && b->text() == "All of it") b->click();
+        t->settle();
+        const double all = wrong();
+        QVERIFY2(all < before / 3, qPrintable(QString("%1 of %2").arg(all).arg(before)));
+        setRough();
+        setSize(QString::number(240 * frame.toPanel.scaleX()));
+        t->drag(t->bench(), t->on(frame.toPanel.map({180, 120})), t->on(frame.toPanel.map({420, 120})));
+        QVERIFY(wrong() < before);
+        QCOMPARE(valuesOf(*painted(layer->id)->tiles, {10, 500, 1, 1}).at(0, 0), uint8_t(0)); // not brushed
+    }
+
     void nothingToFind() {
         Picture plain = Picture::create<uint8_t>(200, 200);
         std::fill_n(plain.row<uint8_t>(0), plain.bytes(), uint8_t(255));

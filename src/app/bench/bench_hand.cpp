@@ -32,6 +32,19 @@ void BenchHand::settle(const QString& name) {
     document().edit(name, document().shown());
 }
 
+void BenchHand::paintStroke(QPainter& painter, const std::vector<Vec2>& points, QColor colour) const {
+    QPolygonF line;
+    for (const Vec2& p : points) line << toQt(inView(p));
+    colour.setAlpha(120);
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(
+        QPen(colour, bench_.tip(1).diameter * bench_.zoom(), Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    if (line.size() == 1)
+        painter.drawPoint(line.first());
+    else
+        painter.drawPolyline(line);
+}
+
 void paintOutline(QPainter& painter, const std::array<Vec2, 4>& c) {
     const QPolygonF outline{toQt(c[0]), toQt(c[1]), toQt(c[2]), toQt(c[3])};
     painter.setBrush(Qt::NoBrush);

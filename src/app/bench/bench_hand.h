@@ -51,6 +51,8 @@ class BenchHand {
     /// Shows the layer changed; settled: as a named step.
     void change(const LayerPtr& layer, const Layer& next);
     void settle(const QString& name);
+    /// A stroke of the round brush that only says where, in a colour that lets the art through.
+    void paintStroke(QPainter& painter, const std::vector<Vec2>& points, QColor colour) const;
 
     ComposeBench& bench_;
 };

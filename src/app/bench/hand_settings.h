@@ -20,11 +20,14 @@ struct BrushSettings {
 struct HandSettings {
     SelectBy selectBy = SelectBy::Figure;
     Combine combine = Combine::Replace;
-    double tolerance = 12;  ///< CIEDE2000
-    bool connected = true;  ///< only the patch that was clicked
-    bool fromLayer = false; ///< colours of the layer in hand, not of all that shows
-    BrushSettings brush;    ///< of Select, Mask and Mend alike
-    double maskValue = 0;   ///< 0 hides, 1 shows
+    double tolerance = 12;                     ///< CIEDE2000
+    bool connected = true;                     ///< only the patch that was clicked
+    bool fromLayer = false;                    ///< colours of the layer in hand, not of all that shows
+    BrushSettings brush;                       ///< of Select, Mask and Mend alike
+    double maskValue = 0;                      ///< 0 hides, 1 shows
+    bool refines = false;                      ///< the brush of Mask works out the edge under it instead
+    double edgeBand = 12;                      ///< px of the mask to each side
+    double edgeFirmness = 0, edgeOutwards = 0; ///< edge_refine.h
     MendBy mendBy = MendBy::Surroundings;
     bool aligned = true;                  ///< each stroke of the clone goes on from the place of the first
     double cloneTurn = 0, cloneScale = 1; ///< degrees; of the copy

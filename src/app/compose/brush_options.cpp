@@ -16,18 +16,52 @@ BrushOptions::BrushOptions(ComposeBench& bench, QWidget* parent)
     row->setSpacing(6);
     row->addWidget(value_ = new QComboBox);
     value_->setAccessibleName(tr("The brush"));
-    value_->addItems({tr("hides"), tr("shows"), tr("shows in part")});
-    connect(value_, &QComboBox::activated, this,
-            [this](int i) { set([=](HandSettings& s) { s.maskValue = i == 2 ? 0.5 : i; }); });
+    value_->addItems({tr("hides"), tr("shows"), tr("shows in part"), tr("works out the edge")});
+    connect(value_, &QComboBox::activated, this, [this](int i) {
+        set([=](HandSettings& s) {
+            s.refines = i == 3;
+            if (!s.refines) s.maskValue = i == 2 ? 0.5 : i;
+        });
+    });
     row->addWidget(grey_ = new NumberField(tr("How much it shows"), {QStringLiteral("%"), 0, 5, 0, 100}));
     grey_->setFixedWidth(58);
     connect(grey_, &NumberField::edited, this,
             [this](double v) { set([=](HandSettings& s) { s.maskValue = v / 100; }); });
     ofMask_ = {value_, grey_};
+    makeEdge(row);
     makeMend(row);
     makeBrush(row);
     connect(&bench_, &ComposeBench::handChanged, this, &BrushOptions::refresh);
     refresh();
+}
+
+void BrushOptions::makeEdge(QLayout* row) {
+    row->addWidget(edge_ =
+                       wordButton(tr("All of it"), tr("Works out the whole edge of the mask, hair by hair")));
+    connect(edge_, &QToolButton::clicked, this, &BrushOptions::edgeAsked);
+    band_ = new NumberField(tr("Width of the band"), {QStringLiteral("px"), 0, 2, 1, 2000});
+    connect(band_, &NumberField::edited, this,
+            [this](double v) { set([=](HandSettings& s) { s.edgeBand = v; }); });
+    firmness_ = new NumberField(tr("Firmness of the edge"), {QStringLiteral("%"), 0, 5, 0, 100});
+    connect(firmness_, &NumberField::edited, this,
+            [this](double v) { set([=](HandSettings& s) { s.edgeFirmness = v / 100; }); });
+    outwards_ = new NumberField(tr("The edge outwards"), {QStringLiteral("%"), 0, 5, -100, 100});
+    outwards_->setToolTip(tr("Below 0 it moves inwards"));
+    connect(outwards_, &NumberField::edited, this,
+            [this](double v) { set([=](HandSettings& s) { s.edgeOutwards = v / 100; }); });
+    ofEdge_ = {edge_};
+    for (const auto& [text, field] :
+         {std::pair{tr("band"), band_}, {tr("firm"), firmness_}, {tr("out"), outwards_}}) {
+        field->setFixedWidth(56);
+        auto* label = new FieldLabel(text, field);
+        row->addWidget(label);
+        row->addWidget(field);
+        ofEdge_.insert(ofEdge_.end(), {label, field});
+    }
+    row->addWidget(firm_ =
+                       wordButton(tr("Firm up"), tr("Makes the edge firmer and moves it, as is set here")));
+    connect(firm_, &QToolButton::clicked, this, &BrushOptions::firmAsked);
+    ofEdge_.push_back(firm_);
 }
 
 void BrushOptions::makeMend(QLayout* row) {
@@ -97,14 +131,18 @@ void BrushOptions::set(const std::function<void(HandSettings&)>& change) {
 void BrushOptions::refresh() {
     const HandSettings& s = bench_.settings();
     const bool mends = bench_.hand() == Hand::Mend, clones = mends && s.mendBy == MendBy::Clone;
-    for (QWidget* widget : ofMask_) widget->setVisible(!mends);
+    const bool refines = !mends && s.refines;
+    for (QWidget* widget : ofMask_) widget->setVisible(!mends && (!refines || widget == value_));
+    for (QWidget* widget : ofEdge_) widget->setVisible(refines);
+    band_->setValue(s.edgeBand), firmness_->setValue(s.edgeFirmness * 100),
+        outwards_->setValue(s.edgeOutwards * 100);
     for (QWidget* widget : ofMend_) widget->setVisible(mends);
     for (QWidget* widget : ofClone_) widget->setVisible(clones);
     const bool surroundings = mends && s.mendBy == MendBy::Surroundings;
     selected_->setVisible(surroundings), again_->setVisible(surroundings);
     const bool grey = s.maskValue > 0 && s.maskValue < 1;
-    value_->setCurrentIndex(grey ? 2 : int(s.maskValue));
-    grey_->setVisible(!mends && grey);
+    value_->setCurrentIndex(refines ? 3 : grey ? 2 : int(s.maskValue));
+    grey_->setVisible(!mends && grey && !refines);
     grey_->setValue(s.maskValue * 100);
     by_->setCurrentIndex(int(s.mendBy));
     aligned_->setChecked(s.aligned);

@@ -20,8 +20,11 @@ class BrushOptions : public QWidget {
   Q_SIGNALS:
     void mendSelectionAsked();
     void mendAgainAsked();
+    void edgeAsked();
+    void firmAsked();
 
   private:
+    void makeEdge(QLayout* row);
     void makeMend(QLayout* row);
     void makeBrush(QLayout* row);
     void refresh();
@@ -30,10 +33,12 @@ class BrushOptions : public QWidget {
 
     ComposeBench& bench_;
     QComboBox *value_, *by_;
+    NumberField *band_, *firmness_, *outwards_;
+    QToolButton *edge_, *firm_;
     NumberField *grey_, *size_, *hardness_, *opacity_, *flow_, *turn_, *scale_;
     QCheckBox* aligned_;
     QToolButton *selected_, *again_;
-    std::vector<QWidget*> ofMask_, ofMend_, ofClone_;
+    std::vector<QWidget*> ofMask_, ofEdge_, ofMend_, ofClone_;
 };
 
 } // namespace glyptos

@@ -1,6 +1,7 @@
 #include "app/compose/compose_view.h"
 
 #include "app/hands/all_hands.h"
+#include "app/hands/mask_hand.h"
 #include "app/hands/mend_hand.h"
 #include "app/hands/select_hand.h"
 #include "app/widgets/form_rows.h"
@@ -139,6 +140,9 @@ QWidget* ComposeView::makeOptionBar() {
     connect(selecting_, &SelectOptions::cutOutAsked, this,
             [this] { static_cast<SelectHand*>(&bench_->handOf(Hand::Select))->cutOut(); });
     connect(selecting_, &SelectOptions::mendAsked, this, [mender] { mender()->mendSelection(); });
+    const auto masker = [this] { return static_cast<MaskHand*>(&bench_->handOf(Hand::Mask)); };
+    connect(brushing_, &BrushOptions::edgeAsked, this, [masker] { masker()->refineEdge(); });
+    connect(brushing_, &BrushOptions::firmAsked, this, [masker] { masker()->firmEdge(); });
     connect(brushing_, &BrushOptions::mendSelectionAsked, this, [mender] { mender()->mendSelection(); });
     connect(brushing_, &BrushOptions::mendAgainAsked, this, [mender] { mender()->mendAgain(); });
     return bar;

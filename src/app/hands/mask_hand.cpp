@@ -5,6 +5,7 @@
 #include "app/widgets/theme.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
+#include "vision/select/edge_refine.h"
 
 #include <cmath>
 
@@ -33,6 +34,9 @@ QString MaskHand::sentence() const {
     if (!bench_.work().words().isEmpty()) return bench_.work().words();
     if (const QString why = whyNot(); !why.isEmpty()) return why;
     const QString name = QString::fromStdString(document().selectedLayer()->name);
+    if (bench_.settings().refines)
+        return ComposeBench::tr("Brush over hair and soft edges: the mask of %1 is worked out there.")
+            .arg(name);
     const double value = bench_.settings().maskValue;
     return value <= 0
                ? ComposeBench::tr("Paints on the mask of %1: hides. Shift draws a straight line.").arg(name)
@@ -48,6 +52,13 @@ void MaskHand::press(const QMouseEvent& event, Vec2 at) {
     const LayerPtr one = document().selectedLayer();
     if (const QString why = whyNot(); !why.isEmpty()) return void(Q_EMIT document().refused(why));
     if (one->mask && !std::holds_alternative<PaintedMask>(one->mask->form)) return makePaintable(one);
+    if (bench_.settings().refines) {
+        if (!one->mask)
+            return void(Q_EMIT document().refused(
+                ComposeBench::tr("There is no mask yet whose edge could be worked out.")));
+        refining_ = {at};
+        return bench_.update();
+    }
     Mask mask;
     if (one->mask)
         mask = *one->mask;
@@ -99,6 +110,7 @@ void MaskHand::moveTo(Vec2 at) {
 
 void MaskHand::drag(const QMouseEvent&, Vec2 at) {
     pointer_ = at;
+    if (!refining_.empty()) refining_.push_back(at);
     if (stroke_) moveTo(at);
     bench_.update();
 }
@@ -110,6 +122,17 @@ void MaskHand::hover(Vec2 at) {
 }
 
 void MaskHand::release() {
+    if (const std::vector<Vec2> way = std::exchange(refining_, {}); !way.empty()) {
+        const LayerPtr one = document().selectedLayer();
+        const auto toMask = one && one->mask ? placementMap(one->mask->placement).inverse() : std::nullopt;
+        if (!toMask) return;
+        BrushStroke brush(bench_.tip(std::sqrt(1 / std::abs(toMask->determinant()))));
+        Rect covered;
+        for (const Vec2& p : way) covered = covered.united(brush.moveTo(toMask->map(p)).toRect());
+        PixelTiles brushed(kMaskPixels);
+        mixStroke(brushed, brushed, brush, 255, 1, pixelsAround(covered));
+        return refine(std::move(brushed));
+    }
     if (!stroke_) return;
     const QString name = QString::fromStdString(stroke_->layer->name);
     stroke_.reset();
@@ -117,8 +140,9 @@ void MaskHand::release() {
 }
 
 bool MaskHand::cancel() {
-    const bool was = stroke_.has_value();
+    const bool was = stroke_.has_value() || !refining_.empty();
     stroke_.reset();
+    refining_.clear();
     if (was) document().preview(nullptr);
     return bench_.work().cancel() || was;
 }
@@ -144,6 +168,115 @@ void MaskHand::makePaintable(const LayerPtr& one) {
         });
 }
 
+namespace {
+
+/// As a mask shows, from what it keeps, and the other way round.
+AlphaMap turned(AlphaMap map, const Mask& mask) {
+    if (std::get<PaintedMask>(mask.form).shows != mask.inverted)
+        for (uint8_t& v : map.values) v = static_cast<uint8_t>(255 - v);
+    return map;
+}
+
+/// One layer alone, without its mask, in the pixels of that.
+Scene layerInMask(const ReleasePtr& release, const Layer& layer, const Affine& toMask, const Rect& area) {
+    Layer bare = layer;
+    bare.mask = nullptr;
+    bare.on = true, bare.clipped = false, bare.opacity = 1, bare.blend = BlendMode::Normal;
+    PanelView view;
+    view.stack = {std::make_shared<const Layer>(std::move(bare))};
+    view.toOutput = toMask;
+    view.area = area;
+    view.clip = pixelsAround(toMask.mapBounds(area));
+    return {release, {view}, {}};
+}
+
+} // namespace
+
+void MaskHand::refineEdge() {
+    if (const QString why = whyNot(); !why.isEmpty()) return void(Q_EMIT document().refused(why));
+    refine(std::nullopt);
+}
+
+void MaskHand::refine(std::optional<PixelTiles> brushed) {
+    const LayerPtr one = document().selectedLayer();
+    if (!one->mask)
+        return void(Q_EMIT document().refused(
+            ComposeBench::tr("There is no mask yet whose edge could be worked out.")));
+    if (!std::holds_alternative<PaintedMask>(one->mask->form)) return makePaintable(one);
+    const Mask mask = *one->mask;
+    const auto toMask = placementMap(mask.placement).inverse();
+    const Rect bounds = frame(*one).bounds();
+    if (!toMask || bounds.empty()) return;
+    const IntRect whole = pixelsAround(toMask->mapBounds(bounds));
+    IntRect area = whole;
+    if (brushed) {
+        const IntRect b = brushed->bounds();
+        const int round = 32 + std::max(b.w, b.h) / 4;
+        area = IntRect{b.x - round, b.y - round, b.w + 2 * round, b.h + 2 * round}.intersected(whole);
+    }
+    if (area.empty())
+        return void(Q_EMIT document().refused(ComposeBench::tr("The brush did not meet the layer.")));
+    Engine& engine = bench_.engine();
+    const QString name = QString::fromStdString(one->name);
+    bench_.work().start(
+        ComposeBench::tr("Working out the edge of %1").arg(name),
+        [=, &engine, scene = layerInMask(document().release(), *one, *toMask, bounds),
+         band = bench_.settings().edgeBand,
+         tiles = std::get<PaintedMask>(mask.form).tiles](WorkControl& control) -> Result<AlphaMap> {
+            auto shown = settledRendering(engine, scene, area, control);
+            if (!shown) return cancelled();
+            const Pyramid picture(std::move(*shown));
+            CutoutOptions options;
+            options.cancel = &control.cancel;
+            options.progress = control.progress;
+            const AlphaMap alpha = turned(valuesOf(*tiles, area), mask);
+            return brushed ? refinedWhere(picture, alpha, valuesOf(*brushed, area), options)
+                           : refinedEdge(picture, alpha, band, options);
+        },
+        [this, area, name, id = one->id, panel = document().panel()](const AlphaMap& shown) {
+            setShown(id, panel, area, shown, ComposeBench::tr("Work out the edge of %1").arg(name));
+        });
+}
+
+void MaskHand::firmEdge() {
+    const LayerPtr one = document().selectedLayer();
+    const auto* painted = one && one->mask ? std::get_if<PaintedMask>(&one->mask->form) : nullptr;
+    if (!painted || one->locked)
+        return void(Q_EMIT document().refused(
+            ComposeBench::tr("Take a layer with a painted mask in hand, not locked.")));
+    const IntRect area = painted->tiles->bounds();
+    const HandSettings& settings = bench_.settings();
+    bench_.work().start(
+        ComposeBench::tr("Changing the edge"),
+        [=, mask = *one->mask, tiles = painted->tiles, firmness = settings.edgeFirmness,
+         outwards = settings.edgeOutwards](WorkControl&) {
+            return Result<AlphaMap>(firmed(turned(valuesOf(*tiles, area), mask), firmness, outwards));
+        },
+        [this, area, id = one->id, panel = document().panel(),
+         name = QString::fromStdString(one->name)](const AlphaMap& shown) {
+            setShown(id, panel, area, shown, ComposeBench::tr("Firmer edge of %1").arg(name));
+        });
+}
+
+void MaskHand::setShown(const std::string& id, const PanelRef& panel, const IntRect& area,
+                        const AlphaMap& shown, const QString& name) {
+    document().edit(name, withChangedLayer(document().release(), panel, id, [&](Layer& l) {
+                        if (!l.mask || !std::holds_alternative<PaintedMask>(l.mask->form)) return;
+                        Mask mask = *l.mask;
+                        auto& painted = std::get<PaintedMask>(mask.form);
+                        const AlphaMap kept = turned(shown, mask);
+                        PixelTiles tiles = *painted.tiles;
+                        tiles.change(area, [&](const PixelPart& part) {
+                            for (int y = part.area.y; y < part.area.bottom(); ++y)
+                                std::copy_n(kept.values.data() + size_t(y - area.y) * size_t(area.w) +
+                                                size_t(part.area.x - area.x),
+                                            part.area.w, part.row(y));
+                        });
+                        painted.tiles = std::make_shared<const PixelTiles>(std::move(tiles));
+                        l.mask = std::make_shared<const Mask>(std::move(mask));
+                    }));
+}
+
 bool MaskHand::wants(const QKeyEvent& event) const {
     return bench_.wantsBrushKey(event);
 }
@@ -153,6 +286,7 @@ bool MaskHand::key(const QKeyEvent& event) {
 }
 
 void MaskHand::paint(QPainter& painter) {
+    if (!refining_.empty()) paintStroke(painter, refining_, theme().accent);
     bench_.paintTip(painter, pointer_);
 }
 

@@ -328,16 +328,7 @@ void MendHand::paint(QPainter& painter) {
         painter.drawRect(toQt(map.mapBounds(selection->tiles->bounds().toRect())));
         return paintWay(painter, inView(points_.front()), inView(points_.back()));
     }
-    if (by == MendBy::Surroundings && !points_.empty()) {
-        QPolygonF line;
-        for (const Vec2& p : points_) line << toQt(inView(p));
-        QColor colour = theme().accent;
-        colour.setAlpha(120);
-        painter.setPen(
-            QPen(colour, bench_.tip(1).diameter * bench_.zoom(), Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-        painter.drawPolyline(line);
-        if (line.size() == 1) painter.drawPoint(line.first());
-    }
+    if (by == MendBy::Surroundings && !points_.empty()) paintStroke(painter, points_, theme().accent);
     if (by == MendBy::Clone && origin_ && below_) {
         if (!brush_) {
             // What a stroke would copy, seen under the pointer.

@@ -393,18 +393,8 @@ void SelectHand::paint(QPainter& painter) {
         painter.drawPath(path);
     };
     QPainterPath path;
-    if (dragging_ && stroking_) {
-        QPolygonF line;
-        for (const Vec2& p : points_) line << toQt(inView(p));
-        path.addPolygon(line);
-        const bool away = keys_ & Qt::AltModifier;
-        QColor colour = away ? theme().fault : theme().accent;
-        colour.setAlpha(140);
-        painter.setPen(
-            QPen(colour, bench_.tip(1).diameter * bench_.zoom(), Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-        painter.setBrush(Qt::NoBrush);
-        return painter.drawPath(path);
-    }
+    if (dragging_ && stroking_)
+        return paintStroke(painter, points_, keys_ & Qt::AltModifier ? theme().fault : theme().accent);
     if (dragging_ && moved_) {
         const QRectF box = toQt(bench_.toView().mapBounds(between(from_, to_)));
         if (by == SelectBy::Ellipse)
