@@ -9,7 +9,7 @@
 #include "vision/cutout/cutout.h"
 #include "vision/cutout/figure_colours.h"
 #include "vision/mend/mend.h"
-#include "vision/reduced.h"
+#include "vision/select/picture_values.h"
 
 #include <array>
 #include <iostream>
@@ -63,17 +63,6 @@ Result<void> writePng(const std::string& file, const Picture& picture) {
 Outcome toldWhy(const Error& error) {
     std::cerr << "glyptos-cli: " << error.message << '\n';
     return Outcome::Findings;
-}
-
-/// How light each pixel of a mask is, times its alpha: 255 is white.
-AlphaMap lightOf(const Picture& mask) {
-    AlphaMap out(mask.width, mask.height);
-    for (int y = 0; y < mask.height; ++y)
-        for (int x = 0; x < mask.width; ++x) {
-            const Rgba c = straightAt(mask, x, y);
-            out.at(x, y) = static_cast<uint8_t>(std::lround(255 * lumaOf(c) * c.a));
-        }
-    return out;
 }
 
 Result<void> writeFigure(const std::string& file, const Pyramid& picture, const AlphaMap& alpha) {

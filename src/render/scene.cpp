@@ -64,6 +64,19 @@ Scene flatScene(const ReleasePtr& release, const std::string& id, const OnOutput
     return scene;
 }
 
+Scene aloneScene(const ReleasePtr& release, const Layer& layer, bool masked, const Affine& toOutput,
+                 const Rect& area) {
+    Layer bare = layer;
+    if (!masked) bare.mask = nullptr;
+    bare.on = true, bare.clipped = false, bare.opacity = 1, bare.blend = BlendMode::Normal;
+    PanelView view;
+    view.stack = {std::make_shared<const Layer>(std::move(bare))};
+    view.toOutput = toOutput;
+    view.area = area;
+    view.clip = pixelsAround(toOutput.mapBounds(area));
+    return {release, {view}, {}};
+}
+
 std::optional<Rect> echoFrame(const EchoContent& echo, const Release& release) {
     const PiecePtr piece = release.piece(echo.piece);
     if (!piece || !piece->take(echo.take)) return std::nullopt;

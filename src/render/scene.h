@@ -45,6 +45,10 @@ Scene referenceScene(const ReleasePtr& release, const PanelRef& panel, double px
 /// All panels of a piece on its flat; the origin is the flat's.
 Scene flatScene(const ReleasePtr& release, const std::string& piece, const OnOutput& how);
 
+/// One layer alone, on nothing, plainly blended and opaque; `area` of the panel is mapped by `toOutput`.
+Scene aloneScene(const ReleasePtr& release, const Layer& layer, bool masked, const Affine& toOutput,
+                 const Rect& area);
+
 /// What an echo shows, in the units of its piece: a panel's area, or the whole flat. Nothing when it is gone.
 std::optional<Rect> echoFrame(const EchoContent& echo, const Release& release);
 /// From the units of the echoed piece to the panel that shows it; `frame` is echoFrame's.

@@ -249,6 +249,16 @@ class ComparingTest : public QObject {
         choose(MaskLook::Tint);
         QCOMPARE(t->seen({1500, 1500}).red(), 128);
         QVERIFY(t->seen({700, 700}).red() > t->seen({700, 700}).blue() + 60);
+        // The layer alone on grounds that show its edge.
+        for (const auto& [on, colour] :
+             {std::pair{MaskLook::OnBlack, QColor(Qt::black)}, {MaskLook::OnWhite, QColor(Qt::white)}}) {
+            choose(on);
+            QCOMPARE(t->seen({1500, 1500}).red(), 128);
+            QCOMPARE(t->seen({700, 700}), colour);
+        }
+        choose(MaskLook::OnChecker);
+        QVERIFY(t->seen({60, 60}) != t->seen({185, 60}));
+        QCOMPARE(t->seen({60, 60}), t->seen({185, 185}));
         choose(MaskLook::Art);
         QCOMPARE(t->seen({700, 700}).red(), 128);
         // The mask is moved by itself.

@@ -211,6 +211,19 @@ class HandworkTest : public QObject {
         QVERIFY(!selection());
     }
 
+    void whatALayerCovers() {
+        t->putBox("Box", {500, 500, 1000, 1000}, {0.8f, 0.1f, 0.1f, 0.5f});
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        QVERIFY(choose("Change", "What the layer covers"));
+        QVERIFY(std::abs(selected({1000, 1000}) - 128) <= 1);
+        QCOMPARE(selected({1800, 1800}), 0);
+        QVERIFY(choose("Change", "The light of the layer"));
+        const double luma = 0.2126 * 0.8 + 0.7152 * 0.1 + 0.0722 * 0.1;
+        QVERIFY(std::abs(selected({1000, 1000}) - 255 * luma * 0.5) <= 2);
+        QVERIFY(choose("Change", "Nothing"));
+        QVERIFY(!selection());
+    }
+
     void whatASelectionBecomes() {
         const std::string box = t->putBox("Box", {500, 500, 2000, 2000}, {0.8f, 0.1f, 0.1f, 1});
         QTest::keyClick(&t->bench(), Qt::Key_E);

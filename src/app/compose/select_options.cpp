@@ -8,6 +8,7 @@
 #include "release/edits/selection_edits.h"
 #include "render/selected_layers.h"
 #include "vision/select/alpha_edges.h"
+#include "vision/select/picture_values.h"
 
 #include <QColorDialog>
 #include <QHBoxLayout>
@@ -125,6 +126,9 @@ void SelectOptions::makeChangeMenu() {
     add(tr("All"), true, [=] { invert(std::nullopt, tr("Select all")); });
     add(tr("Nothing"), now.has_value(), [this] { setSelection(tr("Select nothing"), std::nullopt); });
     add(tr("Turned over"), now.has_value(), [=] { invert(now, tr("Turn the selection over")); });
+    const LayerPtr layer = bench_.document()->selectedLayer();
+    add(tr("What the layer covers"), bool(layer), [this] { selectLayer(false); });
+    add(tr("The light of the layer"), bool(layer), [this] { selectLayer(true); });
     menu->addSeparator();
     // Lengths that suit the panel: a little, more, much.
     for (const auto& [text, name, change] :
@@ -189,6 +193,31 @@ void SelectOptions::reshape(const QString& name, double reach,
     if (!now) return;
     bench_.work().start(
         name, [=](WorkControl&) { return Result<std::optional<Selection>>(reshaped(*now, reach, change)); },
+        [=, this](const std::optional<Selection>& next) { setSelection(name, next); });
+}
+
+void SelectOptions::selectLayer(bool light) {
+    Document& document = *bench_.document();
+    const LayerPtr layer = document.selectedLayer();
+    if (!layer) return;
+    const double pixel = bench_.paintPixel();
+    const Rect area = bench_.panel()->withBleed();
+    const QString name = (light ? tr("Select the light of %1") : tr("Select what %1 covers"))
+                             .arg(QString::fromStdString(layer->name));
+    Engine& engine = bench_.engine();
+    const auto before = selectionOf(*document.release(), document.panel());
+    bench_.work().start(
+        name,
+        [=, &engine, how = bench_.settings().combine,
+         scene = aloneScene(document.release(), *layer, true, Affine::scaling(1 / pixel, 1 / pixel), area)](
+            WorkControl& control) -> Result<std::optional<Selection>> {
+            const IntRect all = scene.bounds();
+            const auto picture = settledRendering(engine, scene, all, control);
+            if (!picture) return cancelled();
+            const AlphaMap values = light ? lightOf(*picture) : coverOf(*picture);
+            const Affine toPanel = Affine::scaling(pixel, pixel) * Affine::translation(all.x, all.y);
+            return combined(before, selectionOf(values, toPanel, pixel, area), how);
+        },
         [=, this](const std::optional<Selection>& next) { setSelection(name, next); });
 }
 

@@ -55,7 +55,9 @@ void MaskSection::makeFigures(QFormLayout* form) {
     });
     look_ = new QComboBox;
     look_->setAccessibleName(tr("Show the mask"));
-    look_->addItems({tr("in the art"), tr("by itself"), tr("as a tint")});
+    look_->addItems({tr("in the art"), tr("by itself"), tr("as a tint"), tr("layer on black"),
+                     tr("layer on white"), tr("layer on a colour"), tr("layer on squares"),
+                     tr("layer on what is below")});
     connect(look_, &QComboBox::activated, this,
             [this](int i) { Q_EMIT lookChosen(static_cast<MaskLook>(i)); });
     gradient_ = new PaintEditor(tr("Gradient of the mask"));

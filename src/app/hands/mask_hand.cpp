@@ -177,19 +177,6 @@ AlphaMap turned(AlphaMap map, const Mask& mask) {
     return map;
 }
 
-/// One layer alone, without its mask, in the pixels of that.
-Scene layerInMask(const ReleasePtr& release, const Layer& layer, const Affine& toMask, const Rect& area) {
-    Layer bare = layer;
-    bare.mask = nullptr;
-    bare.on = true, bare.clipped = false, bare.opacity = 1, bare.blend = BlendMode::Normal;
-    PanelView view;
-    view.stack = {std::make_shared<const Layer>(std::move(bare))};
-    view.toOutput = toMask;
-    view.area = area;
-    view.clip = pixelsAround(toMask.mapBounds(area));
-    return {release, {view}, {}};
-}
-
 } // namespace
 
 void MaskHand::refineEdge() {
@@ -220,7 +207,7 @@ void MaskHand::refine(std::optional<PixelTiles> brushed) {
     const QString name = QString::fromStdString(one->name);
     bench_.work().start(
         ComposeBench::tr("Working out the edge of %1").arg(name),
-        [=, &engine, scene = layerInMask(document().release(), *one, *toMask, bounds),
+        [=, &engine, scene = aloneScene(document().release(), *one, false, *toMask, bounds),
          band = bench_.settings().edgeBand,
          tiles = std::get<PaintedMask>(mask.form).tiles](WorkControl& control) -> Result<AlphaMap> {
             auto shown = settledRendering(engine, scene, area, control);
