@@ -5,9 +5,12 @@
 #include "release/placing.h"
 
 #include <QApplication>
+#include <QComboBox>
 #include <QElapsedTimer>
+#include <QMouseEvent>
 #include <QStandardPaths>
 #include <QTemporaryDir>
+#include <QToolButton>
 #include <iostream>
 
 namespace {
@@ -106,6 +109,102 @@ bool shootFraming(MainWindow& window, const QString& folder) {
     return fine;
 }
 
+void moveOver(ComposeBench& bench, QPointF at, Qt::MouseButtons buttons, Qt::KeyboardModifiers keys) {
+    QMouseEvent move(QEvent::MouseMove, at, bench.mapToGlobal(at), Qt::NoButton, buttons, keys);
+    QApplication::sendEvent(&bench, &move);
+}
+
+/// A drag over points of the panel.
+void stroke(ComposeBench& bench, const std::vector<Vec2>& points,
+            Qt::KeyboardModifiers keys = Qt::NoModifier) {
+    const auto on = [&](Vec2 p) {
+        const Vec2 v = bench.toView().map(p);
+        return QPointF(v.x, v.y);
+    };
+    const auto button = [&](QEvent::Type type, QPointF at) {
+        QMouseEvent event(type, at, bench.mapToGlobal(at), Qt::LeftButton,
+                          type == QEvent::MouseButtonPress ? Qt::LeftButton : Qt::NoButton, keys);
+        QApplication::sendEvent(&bench, &event);
+    };
+    button(QEvent::MouseButtonPress, on(points.front()));
+    for (size_t i = 1; i < points.size(); ++i)
+        for (int step = 1; step <= 4; ++step)
+            moveOver(bench, on(points[i - 1] + (points[i] - points[i - 1]) * (step / 4.0)), Qt::LeftButton,
+                     keys);
+    button(QEvent::MouseButtonRelease, on(points.back()));
+}
+
+void choose(MainWindow& window, const QString& name, int index) {
+    for (QComboBox* box : window.findChildren<QComboBox*>())
+        if (box->accessibleName() == name && box->isVisible()) {
+            box->setCurrentIndex(index);
+            Q_EMIT box->activated(index);
+        }
+}
+
+void press(MainWindow& window, const QString& word) {
+    for (QToolButton* button : window.findChildren<QToolButton*>())
+        if (button->isVisible() && button->text() == word) button->click();
+}
+
+/// The keeper found by a box and strokes, cut out and judged on white; a gull painted out of the sky.
+bool shootHandwork(MainWindow& window, const QString& folder) {
+    Document& document = *window.document();
+    ComposeBench& bench = *window.compose()->bench();
+    const PanelRef cover = document.panel();
+    for (const PiecePtr& piece : document.release()->pieces)
+        if (piece->form->id == "podcast-tile") document.selectPanel({piece->id, "front"});
+    LayerPtr keeper;
+    for (const LayerPtr& layer : stackOf(*document.release(), document.panel()))
+        if (layer->name == "Keeper") keeper = layer;
+    if (!keeper) return false;
+    const Affine map =
+        pictureToPanel(keeper->placement, *document.release()->source(keeper->as<PictureContent>()->source));
+    const auto at = [&](double x, double y) { return map.map({x, y}); };
+    document.selectLayer(keeper->id);
+    settle(window, [] { return true; });
+    bench.setHand(Hand::Select);
+    stroke(bench, {at(560, 60), at(2420, 2420)});
+    settle(window, [] { return true; });
+    const std::vector<std::vector<Vec2>> his{
+        {at(1300, 1500), at(1300, 950), at(950, 900), at(900, 1050), at(860, 1180), at(1050, 1300),
+         at(1000, 1000)},
+        {at(1000, 500), at(1300, 400), at(1650, 500), at(1750, 650), at(1500, 640)},
+        {at(800, 2300), at(1000, 2000), at(1600, 2050), at(2000, 2180)}};
+    for (const auto& way : his) {
+        stroke(bench, way, Qt::ShiftModifier);
+        settle(window, [] { return true; });
+    }
+    for (const auto& way : {std::vector{at(2250, 2000), at(2330, 2150)},
+                            {at(1790, 1700), at(1800, 1800)},
+                            {at(2250, 150), at(2330, 250)}}) {
+        stroke(bench, way, Qt::AltModifier);
+        settle(window, [] { return true; });
+    }
+    bool fine = shoot(window, folder, QStringLiteral("select"));
+    press(window, QStringLiteral("Cut it out"));
+    settle(window, [] { return true; });
+    bench.setHand(Hand::Mask);
+    choose(window, QStringLiteral("The brush"), 3);
+    choose(window, QStringLiteral("Show the mask"), int(MaskLook::OnWhite));
+    fine = shoot(window, folder, QStringLiteral("edge")) && fine;
+    choose(window, QStringLiteral("Show the mask"), int(MaskLook::Art));
+    document.selectPanel(cover);
+    for (const LayerPtr& layer : stackOf(*document.release(), document.panel()))
+        if (layer->name == "Gulls") document.selectLayer(layer->id);
+    bench.setHand(Hand::Mend);
+    HandSettings settings = bench.settings();
+    settings.brush.diameter = 190;
+    bench.setSettings(settings);
+    stroke(bench, {{1870, 1125}, {1990, 1125}});
+    settle(window, [] { return true; });
+    moveOver(bench, QPointF(bench.width() / 2.0, bench.height() / 2.0), Qt::NoButton, Qt::NoModifier);
+    fine = shoot(window, folder, QStringLiteral("mend")) && fine;
+    bench.setHand(Hand::Move);
+    while (document.history().canUndo()) document.undo();
+    return fine;
+}
+
 /// The sheets that begin a release and bring tracks in.
 bool shootSheets(MainWindow& window, const QString& folder) {
     StartSheet* start = window.askNewRelease();
@@ -164,6 +263,7 @@ int main(int argc, char** argv) {
     compose.blendSheet()->open();
     fine = shoot(window, folder, QStringLiteral("blend-sheet")) && fine;
     compose.blendSheet()->leave();
+    fine = shootHandwork(window, folder) && fine;
     fine = shootTakes(window, folder) && shootReference(window, folder) && fine;
     fine = shootGather(window, folder) && shootFraming(window, folder) && shootSheets(window, folder) && fine;
     window.showStep(Step::Brief);

@@ -356,6 +356,51 @@ class CliTest : public QObject {
         QCOMPARE(qGray(QImage(at("told.png")).pixel(150, 130)), 0);
     }
 
+    /// A spot on stripes is filled with stripes, in the picture's own depth, and nothing else changes.
+    void aHoleIsMended() {
+        const auto stripe = [](int x) { return uint16_t(x % 12 < 6 ? 9000 : 51000); };
+        const auto isSpot = [](int x, int y) { return std::abs(x - 60) < 8 && std::abs(y - 50) < 8; };
+        write(at("spot.png").toStdString(), png16Of(120, 100, [&](int x, int y) {
+                  const uint16_t v = isSpot(x, y) ? 0 : uint16_t(stripe(x) + y);
+                  return std::array<uint16_t, 4>{v, v, v, 65535};
+              }));
+        write(at("mask.png").toStdString(), pngOf(120, 100, [&](int x, int y) {
+                  const uint8_t v = isSpot(x, y) ? 255 : 0;
+                  return std::array<uint8_t, 4>{v, v, v, 255};
+              }));
+        const Ran ran = run({"mend", at("spot.png"), "--mask", at("mask.png"), "--out", at("whole.png")});
+        QVERIFY2(ran.code == 0, ran.err);
+        const QImage before(at("spot.png")), after(at("whole.png"));
+        QCOMPARE(after.depth(), 64); // 16 bits a channel
+        for (int y = 0; y < 100; ++y)
+            for (int x = 0; x < 120; ++x) {
+                const int v = after.pixelColor(x, y).rgba64().red();
+                if (!isSpot(x, y)) QCOMPARE(v, int(before.pixelColor(x, y).rgba64().red()));
+                QVERIFY2(std::abs(v - stripe(x)) < 1500,
+                         qPrintable(QStringLiteral("%1 at %2, %3").arg(v).arg(x).arg(y)));
+            }
+    }
+
+    void whereThereIsNothingToMend() {
+        const auto plain = [&](const char* name, int width, uint8_t value) {
+            write(at(name).toStdString(), pngOf(width, 40, [=](int, int) {
+                      return std::array<uint8_t, 4>{value, value, value, 255};
+                  }));
+        };
+        plain("grey.png", 60, 90), plain("black.png", 60, 0), plain("white.png", 60, 255),
+            plain("long.png", 61, 255);
+        const Ran none = run({"mend", at("grey.png"), "--mask", at("black.png"), "--out", at("a.png")});
+        QCOMPARE(none.code, 1);
+        QVERIFY(none.err.contains("nothing to mend"));
+        const Ran all = run({"mend", at("grey.png"), "--mask", at("white.png"), "--out", at("a.png")});
+        QCOMPARE(all.code, 1);
+        QVERIFY(all.err.contains("covers all"));
+        refused(run({"mend", at("grey.png"), "--mask", at("long.png"), "--out", at("a.png")}),
+                "another size");
+        refused(run({"mend", at("grey.png"), "--mask", at("gone.png"), "--out", at("a.png")}), "gone.png");
+        QVERIFY(!QFile::exists(at("a.png")));
+    }
+
     void whereThereIsNoFigure() {
         write(at("grey.png").toStdString(), pngOf(60, 40, [](int, int) {
                   return std::array<uint8_t, 4>{90, 90, 90, 255};

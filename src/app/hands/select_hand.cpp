@@ -277,9 +277,10 @@ void SelectHand::cutOut() {
             return cutFigure(**picture, hints, options);
         },
         [this, name, id = meant->id, panel = document().panel()](const CutFigure& figure) {
-            document().editMaking(
-                ComposeBench::tr("Cut out %1").arg(name),
-                Result<Made>(withCutOut(document().release(), panel, id, figure.alpha, figure.edges)));
+            // What was selected is the mask now.
+            const ReleasePtr free = withSelection(document().release(), panel, std::nullopt);
+            document().editMaking(ComposeBench::tr("Cut out %1").arg(name),
+                                  Result<Made>(withCutOut(free, panel, id, figure.alpha, figure.edges)));
         });
 }
 
