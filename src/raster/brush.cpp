@@ -9,7 +9,7 @@ namespace glyptos {
 namespace {
 
 constexpr double kDabsADiameter = 25, kLeastSpacing = 0.5;
-constexpr float kFull = 65535;
+constexpr float kFull = 65535, kHalf = 0.5f;
 
 /// Where the fall from whole cover to none begins and ends, px from the middle.
 struct Fall {
@@ -42,7 +42,7 @@ void coverRow(uint16_t* row, int n, float dx, float dy, const Way& way, const Fa
         const float x = u - along * way.x, y = dy - along * way.y;
         const float t = std::min(std::max((fall.to - std::sqrt(x * x + y * y)) * inverse, 0.0f), 1.0f);
         const float cover = t * t * (3 - 2 * t) * kFull, now = float(row[i]);
-        row[i] = static_cast<uint16_t>(static_cast<int>(now + std::max(cover - now, 0.0f) * flow + 0.5f));
+        row[i] = static_cast<uint16_t>(static_cast<int>(now + std::max(cover - now, 0.0f) * flow + kHalf));
     }
 }
 
@@ -150,7 +150,7 @@ void mixStroke(PixelTiles& mask, const PixelTiles& before, const BrushStroke& st
             for (size_t i = 0; i < n; ++i) {
                 const float share = float(cover[i]) / kFull * float(opacity) * (kept ? kept[i] : 1);
                 row[i] =
-                    static_cast<uint8_t>(float(there[i]) + (float(value) - float(there[i])) * share + 0.5f);
+                    static_cast<uint8_t>(float(there[i]) + (float(value) - float(there[i])) * share + kHalf);
             }
         }
     });

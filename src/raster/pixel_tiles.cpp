@@ -46,7 +46,7 @@ void halve(const Buffer<uint8_t>& from, int side, int channels, Buffer<uint8_t>&
     const ptrdiff_t pixel = channels, row = side * pixel;
     for (int y = 0; y < side / 2; ++y)
         for (int x = 0; x < side / 2; ++x, out += pixel) {
-            const T* at = in + 2 * y * row + 2 * x * pixel;
+            const T* at = in + ptrdiff_t(2) * y * row + ptrdiff_t(2) * x * pixel;
             if (channels == 4)
                 meanOf<T>({at, at + 4, at + row, at + row + 4}, out);
             else

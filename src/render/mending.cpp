@@ -7,6 +7,15 @@
 #include <algorithm>
 
 namespace glyptos {
+namespace {
+
+/// The byte nearest to a value within 0…255.
+uint8_t nearestByte(double value) {
+    constexpr double kHalf = 0.5;
+    return static_cast<uint8_t>(value + kHalf);
+}
+
+} // namespace
 
 Scene sceneBelow(const ReleasePtr& release, const PanelRef& panel, const std::string& layer, double pixel) {
     Scene out = panelScene(release, panel, {1 / pixel, true});
@@ -28,9 +37,9 @@ void lay(const uint8_t* filled, uint8_t cover, uint8_t* there) {
     const float alpha = share + before * (1 - share);
     for (int c = 0; c < 3; ++c) {
         const float sum = float(filled[c]) * share + float(there[c]) * before * (1 - share);
-        there[c] = alpha > 0 ? static_cast<uint8_t>(sum / alpha + 0.5f) : 0;
+        there[c] = alpha > 0 ? nearestByte(double(sum / alpha)) : 0;
     }
-    there[3] = static_cast<uint8_t>(alpha * 255 + 0.5f);
+    there[3] = nearestByte(double(alpha * 255));
 }
 
 } // namespace
@@ -83,8 +92,8 @@ Picture copiedAlong(const Picture& picture, const Affine& toPicture, const IntRe
                 sum[3] += w * from[3];
             }
             uint8_t* to = out.row<uint8_t>(y) + ptrdiff_t(4) * x;
-            for (int c = 0; c < 3; ++c) to[c] = sum[3] > 0 ? static_cast<uint8_t>(sum[c] / sum[3] + 0.5) : 0;
-            to[3] = static_cast<uint8_t>(sum[3] + 0.5);
+            for (int c = 0; c < 3; ++c) to[c] = sum[3] > 0 ? nearestByte(sum[c] / sum[3]) : 0;
+            to[3] = nearestByte(sum[3]);
         }
     return out;
 }

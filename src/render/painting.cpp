@@ -13,7 +13,8 @@ namespace {
 using Values = Buffer<float>;
 
 uint8_t byteOf(float share) {
-    return static_cast<uint8_t>(std::clamp(share, 0.0f, 1.0f) * 255 + 0.5f);
+    constexpr float kHalf = 0.5f;
+    return static_cast<uint8_t>(std::clamp(share, 0.0f, 1.0f) * 255 + kHalf);
 }
 
 /// Pixels of `area` made tile by tile.

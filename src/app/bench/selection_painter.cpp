@@ -4,8 +4,6 @@
 #include "app/widgets/theme.h"
 #include "vision/select/alpha_edges.h"
 
-#include <QTimerEvent>
-
 namespace glyptos {
 namespace {
 

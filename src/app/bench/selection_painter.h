@@ -6,8 +6,10 @@
 #include <QBasicTimer>
 #include <QColor>
 #include <QImage>
+#include <QObject>
 #include <QPainter>
 #include <QPainterPath>
+#include <QTimerEvent>
 
 namespace glyptos {
 

@@ -188,7 +188,7 @@ void SelectOptions::makeChangeMenu() {
 }
 
 void SelectOptions::reshape(const QString& name, double reach,
-                            std::function<AlphaMap(const AlphaMap&)> change) {
+                            const std::function<AlphaMap(const AlphaMap&)>& change) {
     const auto now = bench_.selection().selection();
     if (!now) return;
     bench_.work().start(
@@ -232,7 +232,7 @@ void SelectOptions::keep() {
                   withKeptSelection(document.release(), document.panel(), name.toStdString()));
 }
 
-void SelectOptions::use(const QString& name, std::function<Made(const Selected&)> make) {
+void SelectOptions::use(const QString& name, const std::function<Made(const Selected&)>& make) {
     Document& document = *bench_.document();
     const auto now = bench_.selection().selection();
     if (!now) return;
@@ -264,7 +264,7 @@ void SelectOptions::makeUseMenu() {
     const bool possible = selected && layer && !layer->locked;
     const QString name = layer ? QString::fromStdString(layer->name) : tr("the layer in hand");
     const auto add = [&](const QString& text, bool enabled, const QString& step,
-                         std::function<Made(const Selected&)> make) {
+                         const std::function<Made(const Selected&)>& make) {
         menu->addAction(text, this, [=, this] { use(step, make); })->setEnabled(enabled);
     };
     add(tr("A mask: %1 shows only here").arg(name), possible, tr("Mask %1 by the selection").arg(name),

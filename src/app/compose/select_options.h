@@ -31,13 +31,13 @@ class SelectOptions : public QWidget {
     void makeChangeMenu();
     void makeUseMenu();
     void makeLookMenu();
-    void reshape(const QString& name, double reach, std::function<AlphaMap(const AlphaMap&)> change);
+    void reshape(const QString& name, double reach, const std::function<AlphaMap(const AlphaMap&)>& change);
     void setSelection(const QString& name, const std::optional<Selection>& next);
     void keep();
     /// What the layer in hand covers, or how light it is.
     void selectLayer(bool light);
     /// Makes something of what is selected, in the background; a layer that it makes is taken in hand.
-    void use(const QString& name, std::function<Made(const Selected&)> make);
+    void use(const QString& name, const std::function<Made(const Selected&)>& make);
 
     ComposeBench& bench_;
     QComboBox *by_, *combine_, *where_;

@@ -32,7 +32,7 @@ QString MaskHand::whyNot() const {
 
 QString MaskHand::sentence() const {
     if (!bench_.work().words().isEmpty()) return bench_.work().words();
-    if (const QString why = whyNot(); !why.isEmpty()) return why;
+    if (QString why = whyNot(); !why.isEmpty()) return why;
     const QString name = QString::fromStdString(document().selectedLayer()->name);
     if (bench_.settings().refines)
         return ComposeBench::tr("Brush over hair and soft edges: the mask of %1 is worked out there.")

@@ -59,7 +59,7 @@ QString MendHand::whyNot() const {
 
 QString MendHand::sentence() const {
     if (!bench_.work().words().isEmpty()) return bench_.work().words();
-    if (const QString why = whyNot(); !why.isEmpty()) return why;
+    if (QString why = whyNot(); !why.isEmpty()) return why;
     switch (bench_.settings().mendBy) {
     case MendBy::Patch:
         return bench_.selection().selection()
@@ -151,7 +151,7 @@ void layInto(Document& document, const PanelRef& panel, const std::string& layer
 
 } // namespace
 
-void MendHand::mend(std::function<PixelTiles()> cover, const QString& name) {
+void MendHand::mend(const std::function<PixelTiles()>& cover, const QString& name) {
     const std::string layer = document().layer();
     const double pixel = bench_.paintPixel();
     const PanelRef panel = document().panel();
@@ -335,8 +335,8 @@ void MendHand::paint(QPainter& painter) {
             const double pixel = bench_.paintPixel(), radius = bench_.tip(1).diameter / 2;
             const auto back = copyMap().inverse();
             if (back) {
-                const QImage image(below_->row<uint8_t>(0), below_->width, below_->height, below_->width * 4,
-                                   QImage::Format_RGBA8888);
+                const QImage image(below_->row<uint8_t>(0), below_->width, below_->height,
+                                   qsizetype(4) * below_->width, QImage::Format_RGBA8888);
                 painter.save();
                 QPainterPath clip;
                 clip.addEllipse(toQt(inView(pointer_)), radius * bench_.zoom(), radius * bench_.zoom());

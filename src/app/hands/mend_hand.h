@@ -29,7 +29,7 @@ class MendHand : public BenchHand {
   private:
     QString whyNot() const;
     /// Where a stroke went, as what it covers in pixels of the panel.
-    void mend(std::function<PixelTiles()> cover, const QString& name);
+    void mend(const std::function<PixelTiles()>& cover, const QString& name);
     void patch(Vec2 by);
     void takeOrigin(Vec2 at);
     void beginCopy(Vec2 at);

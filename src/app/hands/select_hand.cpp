@@ -84,10 +84,10 @@ Path SelectHand::pathOf(const std::vector<Vec2>& points) const {
 }
 
 LayerPtr SelectHand::pictureAt(Vec2 at) const {
-    const LayerPtr held = document().selectedLayer();
+    LayerPtr held = document().selectedLayer();
     if (held && held->as<PictureContent>()) return held;
     for (const std::string& id : bench_.layersAt(at)) {
-        const LayerPtr one = findLayer(stackOf(*document().shown(), document().panel()), id);
+        LayerPtr one = findLayer(stackOf(*document().shown(), document().panel()), id);
         if (one && one->as<PictureContent>()) return one;
     }
     return nullptr;
@@ -195,7 +195,7 @@ void SelectHand::finish(const Path& path, const QString& name) {
 }
 
 void SelectHand::find(const QString& what, const QString& name,
-                      std::function<Result<std::optional<Selection>>(WorkControl&)> find) {
+                      const std::function<Result<std::optional<Selection>>(WorkControl&)>& find) {
     const auto before = selectionOf(*document().release(), document().panel());
     bench_.work().start(
         what,

@@ -31,7 +31,7 @@ class SelectHand : public BenchHand {
     void finish(const Path& path, const QString& name);
     /// Runs `find` in the background and lets what it found meet the selection.
     void find(const QString& what, const QString& name,
-              std::function<Result<std::optional<Selection>>(WorkControl&)> find);
+              const std::function<Result<std::optional<Selection>>(WorkControl&)>& find);
     void findFigure();
     void findColour(Vec2 at);
     void closeCorners();

@@ -15,7 +15,7 @@ int boxOf(const Rgba& c) {
 
 /// One line of boxes: each becomes the mean of the 2 · reach + 1 about it; beyond an end the last box goes
 /// on.
-void averageLine(float* line, int step, int reach) {
+void averageLine(float* line, ptrdiff_t step, int reach) {
     float in[kSide], sum = 0;
     for (int i = 0; i < kSide; ++i) in[i] = line[i * step];
     const auto at = [&](int i) { return in[std::clamp(i, 0, kSide - 1)]; };
@@ -31,15 +31,13 @@ void averageLine(float* line, int step, int reach) {
 /// The same along all three axes, so many times. Near a Gaussian whose variance is ((2 · reach + 1)² - 1) /
 /// 12 of a box's side a pass.
 void soften(std::vector<float>& boxes, int reach, int passes) {
+    constexpr size_t n = kSide;
     for (int pass = 0; pass < passes; ++pass)
-        for (int a = 0; a < kSide; ++a)
-            for (int b = 0; b < kSide; ++b) averageLine(&boxes[size_t(a * kSide + b) * kSide], 1, reach);
+        for (size_t i = 0; i < n * n; ++i) averageLine(&boxes[i * n], 1, reach);
     for (int pass = 0; pass < passes; ++pass)
-        for (int a = 0; a < kSide; ++a)
-            for (int b = 0; b < kSide; ++b) averageLine(&boxes[size_t(a * kSide * kSide + b)], kSide, reach);
+        for (size_t i = 0; i < n * n; ++i) averageLine(&boxes[i / n * n * n + i % n], kSide, reach);
     for (int pass = 0; pass < passes; ++pass)
-        for (int a = 0; a < kSide; ++a)
-            for (int b = 0; b < kSide; ++b) averageLine(&boxes[size_t(a * kSide + b)], kSide * kSide, reach);
+        for (size_t i = 0; i < n * n; ++i) averageLine(&boxes[i], ptrdiff_t(kSide) * kSide, reach);
 }
 
 } // namespace

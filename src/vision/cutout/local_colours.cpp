@@ -36,7 +36,8 @@ std::optional<LocalColours> LocalColours::learn(const Reduced& picture, const Al
     out.rows_ = int(std::ceil(picture.height / side)) + 1;
     out.cells_.resize(size_t(out.columns_) * size_t(out.rows_));
     tbb::parallel_for(size_t(0), out.cells_.size(), [&](size_t i) {
-        const double x = double(i % size_t(out.columns_)) * side, y = double(i / size_t(out.columns_)) * side;
+        const size_t row = i / size_t(out.columns_), column = i % size_t(out.columns_);
+        const double x = double(column) * side, y = double(row) * side;
         const IntRect area = pixelsAround({x - side, y - side, 2 * side, 2 * side})
                                  .intersected({0, 0, picture.width, picture.height});
         if (!area.empty()) out.cells_[i] = coloursIn(picture, labels, area, kFewest);

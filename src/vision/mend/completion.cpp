@@ -202,6 +202,7 @@ std::vector<Shift> shiftsOf(const MatchField& field, int width, size_t most) {
             if (const int32_t from = field.at(x, y).source; from >= 0)
                 ++counts[{from % width - x, from / width - y}];
     std::vector<std::pair<int, Shift>> ranked;
+    ranked.reserve(counts.size());
     for (const auto& [shift, count] : counts) ranked.push_back({count, {shift.first, shift.second}});
     std::stable_sort(ranked.begin(), ranked.end(),
                      [](const auto& a, const auto& b) { return a.first > b.first; });

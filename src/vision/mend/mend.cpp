@@ -16,6 +16,8 @@ using namespace mending;
 /// Premultiplied samples of the picture's own depth.
 using Filled = std::array<float, 4>;
 
+constexpr float kHalf = 0.5f;
+
 template <class T>
 constexpr float kMost = std::is_same_v<T, uint8_t> ? 255 : 65535;
 
@@ -36,9 +38,9 @@ void write(const Filled& filled, uint8_t covered, T* pixel) {
     for (size_t c = 0; c < 3; ++c) {
         const float premultiplied = mixed(filled[c], float(pixel[c]) * before);
         const float straight = alpha > 0 ? premultiplied / alpha : 0;
-        pixel[c] = static_cast<T>(std::clamp(straight, 0.0f, kMost<T>) + 0.5f);
+        pixel[c] = static_cast<T>(std::clamp(straight, 0.0f, kMost<T>) + kHalf);
     }
-    pixel[3] = static_cast<T>(alpha * kMost<T> + 0.5f);
+    pixel[3] = static_cast<T>(alpha * kMost<T> + kHalf);
 }
 
 template <class T>

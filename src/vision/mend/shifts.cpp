@@ -105,7 +105,7 @@ double structure(const WorkPicture& picture, size_t place) {
     const int16_t* middle = picture.pixel(place);
     for (int dy = -kReach; dy <= kReach; ++dy)
         for (int dx = -kReach; dx <= kReach; ++dx) {
-            const int16_t* p = picture.pixel(size_t(int32_t(place) + dy * picture.width + dx));
+            const int16_t* p = picture.pixel(size_t(ptrdiff_t(place) + ptrdiff_t(dy) * picture.width + dx));
             for (int c = 0; c < 4; ++c) sum += std::abs(p[c] - middle[c]);
         }
     return double(sum) / kPatchPixels;

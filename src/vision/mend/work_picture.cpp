@@ -10,11 +10,11 @@ namespace {
 
 template <class T>
 void premultiplyRow(const T* from, int width, int16_t* to) {
-    constexpr float kMost = std::is_same_v<T, uint8_t> ? 255 : 65535;
+    constexpr float kHalf = 0.5f, kMost = std::is_same_v<T, uint8_t> ? 255 : 65535;
     for (int x = 0; x < width; ++x, from += 4, to += 4) {
         const float alpha = float(from[3]) / kMost, scale = alpha * kFull / kMost;
-        for (int c = 0; c < 3; ++c) to[c] = static_cast<int16_t>(float(from[c]) * scale + 0.5f);
-        to[3] = static_cast<int16_t>(alpha * kFull + 0.5f);
+        for (int c = 0; c < 3; ++c) to[c] = static_cast<int16_t>(float(from[c]) * scale + kHalf);
+        to[3] = static_cast<int16_t>(alpha * kFull + kHalf);
     }
 }
 

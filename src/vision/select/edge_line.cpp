@@ -78,7 +78,8 @@ Pixel pixelAt(const Picture& picture, Vec2 p) {
 std::vector<Pixel> cheapestWay(const Steps& steps, const IntRect& area, Pixel from, Pixel to) {
     constexpr float kLeast = 0.02f; // of a pixel on the strongest edge: short ways are better
     std::vector<float> cost(size_t(area.w) * size_t(area.h), std::numeric_limits<float>::max());
-    std::vector<int8_t> came(cost.size(), -1);
+    constexpr uint8_t kNowhere = 255;
+    std::vector<uint8_t> came(cost.size(), kNowhere);
     constexpr std::array<std::array<int, 2>, 8> kWays{
         {{1, 0}, {0, 1}, {-1, 0}, {0, -1}, {1, 1}, {-1, 1}, {-1, -1}, {1, -1}}};
     using Open = std::pair<float, size_t>;
@@ -98,12 +99,12 @@ std::vector<Pixel> cheapestWay(const Steps& steps, const IntRect& area, Pixel fr
             const float dull = 1 - steps.at(nx, ny);
             const float next = spent + (kLeast + dull * dull) * (w < 4 ? 1.0f : 1.4142136f);
             const size_t there = steps.place(nx, ny);
-            if (next < cost[there]) cost[there] = next, came[there] = int8_t(w), open.emplace(next, there);
+            if (next < cost[there]) cost[there] = next, came[there] = uint8_t(w), open.emplace(next, there);
         }
     }
     std::vector<Pixel> out{to};
-    for (Pixel at = to; came[steps.place(at.x, at.y)] >= 0 && !(at.x == from.x && at.y == from.y);) {
-        const auto& way = kWays[size_t(came[steps.place(at.x, at.y)])];
+    for (Pixel at = to; came[steps.place(at.x, at.y)] != kNowhere && !(at.x == from.x && at.y == from.y);) {
+        const auto& way = kWays[came[steps.place(at.x, at.y)]];
         at = {at.x - way[0], at.y - way[1]};
         out.push_back(at);
     }
