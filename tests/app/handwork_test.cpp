@@ -4,6 +4,7 @@
 #include "support/textures.h"
 #include "support/window.h"
 
+#include "app/hands/select_hand.h"
 #include "file/pictures/picture_writer.h"
 #include "file/release_json/release_json.h"
 #include "release/edits/selection_edits.h"
@@ -260,12 +261,13 @@ class HandworkTest : public QObject {
         QTest::keyClick(&t->bench(), Qt::Key_E);
         choose("Select by", 5);
         // Clicks near the corners, off the edge by some pixels.
+        const auto& hand = static_cast<const SelectHand&>(t->bench().handOf(Hand::Select));
         const auto click = [&](Vec2 at) {
             QMouseEvent move(QEvent::MouseMove, QPointF(t->on(at)),
                              t->bench().mapToGlobal(QPointF(t->on(at))), Qt::NoButton, Qt::NoButton,
                              Qt::NoModifier);
             QApplication::sendEvent(&t->bench(), &move);
-            QTest::qWait(300);
+            QVERIFY(QTest::qWaitFor([&] { return !hand.isTracing(); }, 20000));
             QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on(at));
         };
         for (const Vec2 at : {Vec2{700, 700}, {2300, 702}, {2302, 2300}, {700, 2300}, {700, 1500}}) click(at);

@@ -3,6 +3,7 @@
 #include "app/bench/compose_bench.h"
 #include "app/session/settled_pictures.h"
 #include "app/widgets/theme.h"
+#include "raster/stroke_cover.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
 #include "vision/select/edge_refine.h"
@@ -126,12 +127,8 @@ void MaskHand::release() {
         const LayerPtr one = document().selectedLayer();
         const auto toMask = one && one->mask ? placementMap(one->mask->placement).inverse() : std::nullopt;
         if (!toMask) return;
-        BrushStroke brush(bench_.tip(std::sqrt(1 / std::abs(toMask->determinant()))));
-        Rect covered;
-        for (const Vec2& p : way) covered = covered.united(brush.moveTo(toMask->map(p)).toRect());
-        PixelTiles brushed(kMaskPixels);
-        mixStroke(brushed, brushed, brush, 255, 1, pixelsAround(covered));
-        return refine(std::move(brushed));
+        const RoundTip tip = bench_.tip(std::sqrt(1 / std::abs(toMask->determinant())));
+        return refine(strokeCover(way, tip, *toMask, frame(*one).bounds()));
     }
     if (!stroke_) return;
     const QString name = QString::fromStdString(stroke_->layer->name);

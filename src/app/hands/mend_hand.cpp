@@ -3,23 +3,13 @@
 #include "app/bench/compose_bench.h"
 #include "app/session/settled_pictures.h"
 #include "app/widgets/theme.h"
+#include "raster/stroke_cover.h"
 #include "release/edits/mend_edits.h"
 #include "render/mending.h"
 #include "vision/mend/mend.h"
 
 namespace glyptos {
 namespace {
-
-/// What a stroke covers, in pixels of `pixel` panel units, within an area of the panel.
-PixelTiles strokeCover(const std::vector<Vec2>& points, const RoundTip& tip, double pixel, const Rect& area) {
-    BrushStroke stroke(tip);
-    Rect covered;
-    for (const Vec2& p : points) covered = covered.united(stroke.moveTo(p * (1 / pixel)).toRect());
-    const Rect inside{area.x / pixel, area.y / pixel, area.w / pixel, area.h / pixel};
-    PixelTiles out(kMaskPixels);
-    mixStroke(out, out, stroke, 255, 1, pixelsAround(covered.intersected(inside)));
-    return out;
-}
 
 AlphaMap wholly(AlphaMap map) {
     for (uint8_t& v : map.values) v = v ? 255 : 0;
@@ -110,8 +100,8 @@ void MendHand::release() {
     if (points.empty()) return;
     if (bench_.settings().mendBy == MendBy::Patch) return patch(points.back() - points.front());
     const double pixel = bench_.paintPixel();
-    mend([points, pixel, tip = bench_.tip(pixel),
-          area = bench_.panel()->withBleed()] { return strokeCover(points, tip, pixel, area); },
+    mend([points, tip = bench_.tip(pixel), toPixels = Affine::scaling(1 / pixel, 1 / pixel),
+          area = bench_.panel()->withBleed()] { return strokeCover(points, tip, toPixels, area); },
          ComposeBench::tr("Mend"));
 }
 
@@ -294,7 +284,8 @@ void MendHand::copyTo(Vec2 at) {
 }
 
 bool MendHand::wants(const QKeyEvent& event) const {
-    return bench_.wantsBrushKey(event) || event.key() == Qt::Key_O;
+    const bool origin = event.key() == Qt::Key_O && bench_.settings().mendBy == MendBy::Clone;
+    return origin || bench_.wantsBrushKey(event);
 }
 
 bool MendHand::key(const QKeyEvent& event) {

@@ -3,14 +3,12 @@
 #include "app/bench/compose_bench.h"
 #include "app/session/settled_pictures.h"
 #include "app/widgets/theme.h"
-#include "raster/brush.h"
+#include "raster/stroke_cover.h"
 #include "release/edits/cutout_edits.h"
 #include "release/edits/selection_edits.h"
 #include "render/cut_figure.h"
 #include "vision/select/colour_range.h"
 #include "vision/select/edge_line.h"
-
-#include <numbers>
 
 namespace glyptos {
 namespace {
@@ -34,26 +32,20 @@ QString nameOf(SelectBy by) {
     }
 }
 
-void addEllipse(Path& path, const Rect& r) {
-    // Four cubic arcs, at most 0.03 % of the radius off a circle.
-    constexpr double k = 0.5522847498;
-    const Vec2 c = r.centre();
-    const double x = r.w / 2, y = r.h / 2;
-    path.moveTo({c.x + x, c.y});
-    path.cubicTo({c.x + x, c.y + k * y}, {c.x + k * x, c.y + y}, {c.x, c.y + y});
-    path.cubicTo({c.x - k * x, c.y + y}, {c.x - x, c.y + k * y}, {c.x - x, c.y});
-    path.cubicTo({c.x - x, c.y - k * y}, {c.x - k * x, c.y - y}, {c.x, c.y - y});
-    path.cubicTo({c.x + k * x, c.y - y}, {c.x + x, c.y - k * y}, {c.x + x, c.y});
-}
-
 Rect between(Vec2 a, Vec2 b) {
     return {std::min(a.x, b.x), std::min(a.y, b.y), std::abs(a.x - b.x), std::abs(a.y - b.y)};
 }
 
-} // namespace
+Path ellipseIn(const Rect& box) {
+    ShapeContent shape;
+    shape.kind = ShapeKind::Ellipse;
+    shape.width = box.w, shape.height = box.h;
+    Path out;
+    out.append(outlineOf(shape), Affine::translation(box.centre().x, box.centre().y));
+    return out;
+}
 
-SelectHand::SelectHand(ComposeBench& bench)
-    : BenchHand(bench) {}
+} // namespace
 
 QString SelectHand::sentence() const {
     if (!bench_.work().words().isEmpty()) return bench_.work().words();
@@ -152,15 +144,9 @@ void SelectHand::release() {
         const double pixel = bench_.paintPixel();
         const RoundTip tip = bench_.tip(pixel);
         const Rect area = bench_.panel()->withBleed();
-        const Combine how = how_ == Combine::Replace ? Combine::Add : how_;
-        how_ = how;
+        if (how_ == Combine::Replace) how_ = Combine::Add;
         return find(nameOf(by), nameOf(by), [=](WorkControl&) -> Result<std::optional<Selection>> {
-            BrushStroke stroke(tip);
-            Rect covered;
-            for (const Vec2& p : points) covered = covered.united(stroke.moveTo(p * (1 / pixel)).toRect());
-            PixelTiles tiles(kMaskPixels);
-            const Rect inside{area.x / pixel, area.y / pixel, area.w / pixel, area.h / pixel};
-            mixStroke(tiles, tiles, stroke, 255, 1, pixelsAround(covered.intersected(inside)));
+            PixelTiles tiles = strokeCover(points, tip, Affine::scaling(1 / pixel, 1 / pixel), area);
             if (tiles.empty()) return std::nullopt;
             return Selection{std::make_shared<const PixelTiles>(std::move(tiles)), pixel};
         });
@@ -182,7 +168,7 @@ void SelectHand::release() {
     if (by == SelectBy::Box)
         path.addRect(between(from_, to_));
     else if (by == SelectBy::Ellipse)
-        addEllipse(path, between(from_, to_));
+        path = ellipseIn(between(from_, to_));
     else
         path = pathOf(points);
     finish(path, nameOf(by));

@@ -10,7 +10,7 @@ namespace glyptos {
 
 class SelectHand : public BenchHand {
   public:
-    explicit SelectHand(ComposeBench& bench);
+    using BenchHand::BenchHand;
     void press(const QMouseEvent& event, Vec2 at) override;
     void drag(const QMouseEvent& event, Vec2 at) override;
     void hover(Vec2 at) override;
@@ -26,6 +26,8 @@ class SelectHand : public BenchHand {
     /// Cuts the figure off its ground: the one that was found last, or that of the picture in hand as a
     /// whole.
     void cutOut();
+    /// Whether the line along an edge is still being looked for.
+    bool isTracing() const { return tracer_.isGoingOn(); }
 
   private:
     void finish(const Path& path, const QString& name);
