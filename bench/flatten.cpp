@@ -134,7 +134,7 @@ std::vector<Row> maskStrokes(const FontLibrary& fonts) {
         const Vec2 at{300 + 35.0 * i, 1800 + 1300 * std::sin(i / 9.0)};
         const double ms = milliseconds([&] {
             const IntRect area = stroke.moveTo(at).intersected({0, 0, 3750, 3750});
-            mixStroke(now, before, stroke, 255, 1, area);
+            mixStroke(now, before, stroke, {255}, area);
             const auto tiles = std::make_shared<const PixelTiles>(now);
             const ReleasePtr next = withChangedLayer(layers.release, layers.panel, id, [&](Layer& l) {
                 Mask mask;

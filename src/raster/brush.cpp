@@ -135,24 +135,50 @@ void BrushStroke::readRow(int x, int y, size_t n, uint16_t* out) const {
     }
 }
 
-void mixStroke(PixelTiles& mask, const PixelTiles& before, const BrushStroke& stroke, uint8_t value,
-               double opacity, const IntRect& area, const float* keep) {
+namespace {
+
+/// `coverRow(x, y, out)` says how far each pixel of a row is covered, 0…kFull.
+template <class CoverRow>
+void mix(PixelTiles& mask, const PixelTiles& before, const MaskPaint& paint, const IntRect& area,
+         const CoverRow& coverRow) {
     mask.change(area, [&](const PixelPart& part) {
         const auto n = size_t(part.area.w);
         std::vector<uint16_t> cover(n);
         std::vector<uint8_t> there(n);
         for (int y = part.area.y; y < part.area.bottom(); ++y) {
-            stroke.readRow(part.area.x, y, n, cover.data());
+            coverRow(part.area.x, y, cover);
             before.readRow(part.area.x, y, n, there.data());
             const float* kept =
-                keep ? keep + size_t(y - area.y) * size_t(area.w) + size_t(part.area.x - area.x) : nullptr;
+                paint.keep ? paint.keep + size_t(y - area.y) * size_t(area.w) + size_t(part.area.x - area.x)
+                           : nullptr;
             uint8_t* row = part.row(y);
             for (size_t i = 0; i < n; ++i) {
-                const float share = float(cover[i]) / kFull * float(opacity) * (kept ? kept[i] : 1);
-                row[i] =
-                    static_cast<uint8_t>(float(there[i]) + (float(value) - float(there[i])) * share + kHalf);
+                const float share = float(cover[i]) / kFull * float(paint.opacity) * (kept ? kept[i] : 1);
+                row[i] = static_cast<uint8_t>(float(there[i]) +
+                                              (float(paint.value) - float(there[i])) * share + kHalf);
             }
         }
+    });
+}
+
+} // namespace
+
+void mixStroke(PixelTiles& mask, const PixelTiles& before, const BrushStroke& stroke, const MaskPaint& paint,
+               const IntRect& area) {
+    mix(mask, before, paint, area,
+        [&](int x, int y, std::vector<uint16_t>& out) { stroke.readRow(x, y, out.size(), out.data()); });
+}
+
+void mixRun(PixelTiles& mask, const PixelTiles& before, Vec2 from, Vec2 to, const MaskPaint& paint,
+            const IntRect& area) {
+    const Vec2 way = to - from;
+    const double squared = way.x * way.x + way.y * way.y;
+    mix(mask, before, paint, area, [&](int x, int y, std::vector<uint16_t>& out) {
+        const double begin = ((x + 0.5 - from.x) * way.x + (y + 0.5 - from.y) * way.y) / squared,
+                     step = way.x / squared;
+        for (size_t i = 0; i < out.size(); ++i)
+            out[i] = static_cast<uint16_t>(
+                std::lround(std::clamp(1 - (begin + step * double(i)), 0.0, 1.0) * double(kFull)));
     });
 }
 

@@ -38,9 +38,20 @@ class BrushStroke {
     std::map<TilePlace, Buffer<uint16_t>> tiles_;
 };
 
-/// Pixels in `area` of a mask: those of `before` mixed with `value` as far as the stroke covers them, times
-/// `opacity`, 0…1, and times `keep`, one value a pixel of the area, when there is any.
-void mixStroke(PixelTiles& mask, const PixelTiles& before, const BrushStroke& stroke, uint8_t value,
-               double opacity, const IntRect& area, const float* keep = nullptr);
+/// What a mask is painted with: `value`, as far as is covered, times `opacity`, 0…1, and times `keep`, one
+/// value a pixel of the area that is painted, when there is any.
+struct MaskPaint {
+    uint8_t value = 0;
+    double opacity = 1;
+    const float* keep = nullptr;
+};
+
+/// Pixels in `area` of a mask: those of `before`, painted as far as the stroke covers them.
+void mixStroke(PixelTiles& mask, const PixelTiles& before, const BrushStroke& stroke, const MaskPaint& paint,
+               const IntRect& area);
+/// The same where a run covers: wholly at `from` and before it, evenly less on the way to `to`, and beyond
+/// that nothing. Pixels of the mask; the two are not the same.
+void mixRun(PixelTiles& mask, const PixelTiles& before, Vec2 from, Vec2 to, const MaskPaint& paint,
+            const IntRect& area);
 
 } // namespace glyptos

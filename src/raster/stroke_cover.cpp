@@ -8,7 +8,7 @@ PixelTiles strokeCover(const std::vector<Vec2>& points, const RoundTip& tip, con
     Rect covered;
     for (const Vec2& p : points) covered = covered.united(stroke.moveTo(toPixels.map(p)).toRect());
     PixelTiles out(PixelFormat{1, 1});
-    mixStroke(out, out, stroke, 255, 1, pixelsAround(covered.intersected(toPixels.mapBounds(area))));
+    mixStroke(out, out, stroke, {255}, pixelsAround(covered.intersected(toPixels.mapBounds(area))));
     return out;
 }
 

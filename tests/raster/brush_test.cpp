@@ -79,14 +79,14 @@ class BrushTest : public QObject {
         IntRect all{0, 0, 300, 300};
         for (const Vec2 p : {Vec2{50, 50}, {250, 50}, {50, 50}, {250, 50}}) stroke.moveTo(p);
         PixelTiles mask = before;
-        mixStroke(mask, before, stroke, 200, 0.5, all);
+        mixStroke(mask, before, stroke, {200, 0.5}, all);
         uint8_t v = 0;
         mask.readRow(150, 50, 1, &v);
         QCOMPARE(int(v), 100);
         // Kept to a half there.
         std::vector<float> keep(300 * 300, 0.5f);
         PixelTiles kept = before;
-        mixStroke(kept, before, stroke, 200, 0.5, all, keep.data());
+        mixStroke(kept, before, stroke, {200, 0.5, keep.data()}, all);
         kept.readRow(150, 50, 1, &v);
         QCOMPARE(int(v), 50);
     }

@@ -14,7 +14,7 @@ namespace glyptos {
 class ComposeBench;
 
 /// What the hand does on the bench.
-enum class Hand : unsigned char { Move, Crop, Select, Mask, Mend, Letter, Shape, Fill, Pick };
+enum class Hand : unsigned char { Move, Crop, Select, Mask, Mend, Slice, Letter, Shape, Fill, Pick };
 
 class BenchHand {
   public:
@@ -57,7 +57,7 @@ class BenchHand {
     ComposeBench& bench_;
 };
 
-using Hands = std::array<std::unique_ptr<BenchHand>, 9>;
+using Hands = std::array<std::unique_ptr<BenchHand>, 10>;
 
 // Marks on the bench, in widget px.
 void paintOutline(QPainter& painter, const std::array<Vec2, 4>& corners);

@@ -114,6 +114,14 @@ RoundTip ComposeBench::tip(double pixel) const {
     return {std::max(across / pixel, 1.0), brush.hardness, brush.flow};
 }
 
+SliceStyle ComposeBench::sliceStyle() const {
+    constexpr double kGap = 40, kShade = 25; // of them across a panel
+    const SliceSettings& slice = settings_.slice;
+    const double side = std::max(panel()->width, panel()->height);
+    return {slice.gap >= 0 ? slice.gap : side / kGap, slice.shade,
+            slice.shadeWidth > 0 ? slice.shadeWidth : side / kShade};
+}
+
 void ComposeBench::paintTip(QPainter& painter, Vec2 at) const {
     const RoundTip round = tip(1 / zoom());
     const QPointF middle = toQt(toView().map(at));
@@ -296,6 +304,8 @@ void ComposeBench::keyPressEvent(QKeyEvent* event) {
         return setHand(Hand::Mask);
     case Qt::Key_N:
         return setHand(Hand::Mend);
+    case Qt::Key_I:
+        return setHand(Hand::Slice);
     case Qt::Key_L:
         return setHand(Hand::Letter);
     case Qt::Key_S:

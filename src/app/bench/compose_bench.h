@@ -10,6 +10,7 @@
 #include "app/bench/selection_painter.h"
 #include "app/session/long_work.h"
 #include "raster/brush.h"
+#include "render/slices.h"
 #include "render/snap.h"
 
 #include <array>
@@ -62,6 +63,7 @@ class ComposeBench : public BenchView {
     double paintPixel() const;
     /// The brush in pixels of that many panel units.
     RoundTip tip(double pixel) const;
+    SliceStyle sliceStyle() const;
     void paintTip(QPainter& painter, Vec2 at) const;
     /// Comma and full stop make the brush smaller and larger, with Shift softer and harder.
     static bool wantsBrushKey(const QKeyEvent& event);

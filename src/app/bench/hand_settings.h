@@ -6,7 +6,7 @@
 namespace glyptos {
 
 /// How Select finds what it selects.
-enum class SelectBy : unsigned char { Figure, Box, Ellipse, Freehand, Corners, Edge, Colour, Brush };
+enum class SelectBy : unsigned char { Figure, Box, Ellipse, Freehand, Corners, Edge, Colour, Brush, Itself };
 
 /// How Mend mends.
 enum class MendBy : unsigned char { Surroundings, Patch, Clone };
@@ -15,6 +15,12 @@ enum class MendBy : unsigned char { Surroundings, Patch, Clone };
 struct BrushSettings {
     double diameter = 0; ///< 0: a twentieth of the panel
     double hardness = 0.7, opacity = 1, flow = 1;
+};
+
+/// Of the Slice hand. Lengths in the unit of the panel; below 0: what suits its size.
+struct SliceSettings {
+    bool drawn = false; ///< lines as the pointer goes; else straight ones
+    double gap = -1, shade = 0.35, shadeWidth = -1;
 };
 
 struct HandSettings {
@@ -26,11 +32,13 @@ struct HandSettings {
     BrushSettings brush;                       ///< of Select, Mask and Mend alike
     double maskValue = 0;                      ///< 0 hides, 1 shows
     bool refines = false;                      ///< the brush of Mask works out the edge under it instead
+    bool maskRuns = false;                     ///< Mask paints a run from here to there instead of strokes
     double edgeBand = 12;                      ///< px of the mask to each side
     double edgeFirmness = 0, edgeOutwards = 0; ///< edge_refine.h
     MendBy mendBy = MendBy::Surroundings;
     bool aligned = true;                  ///< each stroke of the clone goes on from the place of the first
     double cloneTurn = 0, cloneScale = 1; ///< degrees; of the copy
+    SliceSettings slice;
 };
 
 /// How a selection is seen on the bench.

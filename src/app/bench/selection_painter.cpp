@@ -25,10 +25,15 @@ std::optional<Selection> SelectionPainter::selection() const {
     return document ? selectionOf(*document->shown(), document->panel()) : std::nullopt;
 }
 
+void SelectionPainter::showMapped(const Affine& onPanel) {
+    mapped_ = onPanel;
+    bench_.update();
+}
+
 /// What can be seen of the selection, at the pixels of the widget: a level of its tiles is near enough.
 void SelectionPainter::follow() {
     const auto now = selection();
-    const Affine view = bench_.toView();
+    const Affine view = bench_.toView() * mapped_;
     if (now == shown_ && view == view_ && bench_.size() == size_) return;
     shown_ = now, view_ = view, size_ = bench_.size();
     values_ = {};

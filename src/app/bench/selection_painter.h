@@ -23,6 +23,8 @@ class SelectionPainter : public QObject {
     SelectionLook look() const { return look_; }
     const QColor& tint() const { return tint_; }
     void paint(QPainter& painter);
+    /// Shown mapped on the panel, as while it is dragged; the identity: where it is.
+    void showMapped(const Affine& onPanel);
     /// The selection of the panel in hand as it is shown; nothing while there is none.
     std::optional<Selection> selection() const;
 
@@ -35,7 +37,7 @@ class SelectionPainter : public QObject {
     SelectionLook look_ = SelectionLook::Outline;
     QColor tint_{30, 122, 108, 130};
     std::optional<Selection> shown_; ///< that picture and outline are of
-    Affine view_;
+    Affine view_, mapped_;
     QSize size_;
     QImage values_; ///< of what can be seen, a byte a pixel
     QPainterPath outline_;

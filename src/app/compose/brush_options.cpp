@@ -27,7 +27,13 @@ BrushOptions::BrushOptions(ComposeBench& bench, QWidget* parent)
     grey_->setFixedWidth(58);
     connect(grey_, &NumberField::edited, this,
             [this](double v) { set([=](HandSettings& s) { s.maskValue = v / 100; }); });
-    ofMask_ = {value_, grey_};
+    row->addWidget(way_ = new QComboBox);
+    way_->setAccessibleName(tr("Painted by"));
+    way_->addItems({tr("by strokes"), tr("by a run")});
+    way_->setToolTip(tr("A run is dragged from where it begins to where it has faded out"));
+    connect(way_, &QComboBox::activated, this,
+            [this](int i) { set([=](HandSettings& s) { s.maskRuns = i == 1; }); });
+    ofMask_ = {value_, grey_, way_};
     makeEdge(row);
     makeMend(row);
     makeBrush(row);
@@ -144,6 +150,7 @@ void BrushOptions::refresh() {
     value_->setCurrentIndex(refines ? 3 : grey ? 2 : int(s.maskValue));
     grey_->setVisible(!mends && grey && !refines);
     grey_->setValue(s.maskValue * 100);
+    way_->setCurrentIndex(s.maskRuns ? 1 : 0);
     by_->setCurrentIndex(int(s.mendBy));
     aligned_->setChecked(s.aligned);
     turn_->setValue(s.cloneTurn), scale_->setValue(s.cloneScale * 100);

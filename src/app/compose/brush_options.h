@@ -32,7 +32,7 @@ class BrushOptions : public QWidget {
     NumberField* share(const QString& name, double BrushSettings::*which);
 
     ComposeBench& bench_;
-    QComboBox *value_, *by_;
+    QComboBox *value_, *way_, *by_;
     NumberField *band_, *firmness_, *outwards_;
     QToolButton *edge_, *firm_;
     NumberField *grey_, *size_, *hardness_, *opacity_, *flow_, *turn_, *scale_;

@@ -4,6 +4,7 @@
 #include "app/hands/mask_hand.h"
 #include "app/hands/mend_hand.h"
 #include "app/hands/select_hand.h"
+#include "app/hands/slice_hand.h"
 #include "app/widgets/form_rows.h"
 
 #include <QHBoxLayout>
@@ -104,6 +105,7 @@ QWidget* ComposeView::makeHandBar() {
         {Hand::Select, tr("Select"), tr("Select a part: a figure, a colour, a shape (E)")},
         {Hand::Mask, tr("Mask"), tr("Paint where the layer in hand shows (K)")},
         {Hand::Mend, tr("Mend"), tr("Fill from around, patch or copy along (N)")},
+        {Hand::Slice, tr("Slice"), tr("Cut the layer in hand along lines (I)")},
         {Hand::Letter, tr("Letter"), tr("Click where words should stand (L)")},
         {Hand::Shape, tr("Shape"), tr("Draw shapes, lines, paths and ornaments (S)")},
         {Hand::Fill, tr("Fill"), tr("Lay gradients and move their colours (F)")},
@@ -135,11 +137,15 @@ QWidget* ComposeView::makeOptionBar() {
     bar->setMinimumWidth(240); // what has no room is cut instead of widening the window
     row->addWidget(selecting_ = new SelectOptions(*bench_));
     row->addWidget(brushing_ = new BrushOptions(*bench_));
+    row->addWidget(slicing_ = new SliceOptions(*bench_));
     row->addStretch();
     const auto mender = [this] { return static_cast<MendHand*>(&bench_->handOf(Hand::Mend)); };
     connect(selecting_, &SelectOptions::cutOutAsked, this,
             [this] { static_cast<SelectHand*>(&bench_->handOf(Hand::Select))->cutOut(); });
     connect(selecting_, &SelectOptions::mendAsked, this, [mender] { mender()->mendSelection(); });
+    connect(selecting_, &SelectOptions::partOutAsked, this, [mender] { mender()->takePartOut(); });
+    connect(slicing_, &SliceOptions::sliceAsked, this,
+            [this] { static_cast<SliceHand*>(&bench_->handOf(Hand::Slice))->slice(); });
     const auto masker = [this] { return static_cast<MaskHand*>(&bench_->handOf(Hand::Mask)); };
     connect(brushing_, &BrushOptions::edgeAsked, this, [masker] { masker()->refineEdge(); });
     connect(brushing_, &BrushOptions::firmAsked, this, [masker] { masker()->firmEdge(); });
@@ -240,7 +246,9 @@ void ComposeView::refreshHand() {
                brushes = bench_->hand() == Hand::Mask || bench_->hand() == Hand::Mend;
     selecting_->setVisible(selects);
     brushing_->setVisible(brushes);
-    options_->setVisible(selects || brushes);
+    const bool slices = bench_->hand() == Hand::Slice;
+    slicing_->setVisible(slices);
+    options_->setVisible(selects || brushes || slices);
     properties_->setFillInHand(bench_->hand() == Hand::Fill);
 }
 

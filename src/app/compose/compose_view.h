@@ -10,6 +10,7 @@
 #include "app/compose/framing_sheet.h"
 #include "app/compose/history_view.h"
 #include "app/compose/select_options.h"
+#include "app/compose/slice_options.h"
 #include "app/compose/stack_view.h"
 #include "app/figures/properties_panel.h"
 #include "app/hands/pick_options.h"
@@ -70,6 +71,7 @@ class ComposeView : public QWidget {
     PickOptions* picking_;
     SelectOptions* selecting_;
     BrushOptions* brushing_;
+    SliceOptions* slicing_;
     SizeLadder* ladder_;
     BenchBar* bar_;
     HistoryView* history_;

@@ -39,7 +39,7 @@ SelectOptions::SelectOptions(ComposeBench& bench, QWidget* parent)
     row->addWidget(by_ = new QComboBox);
     by_->setAccessibleName(tr("Select by"));
     by_->addItems({tr("the figure"), tr("a box"), tr("an ellipse"), tr("freehand"), tr("corners"),
-                   tr("along edges"), tr("colour"), tr("brush")});
+                   tr("along edges"), tr("colour"), tr("brush"), tr("move what is selected")});
     connect(by_, &QComboBox::activated, this,
             [this](int i) { set([=](HandSettings& s) { s.selectBy = static_cast<SelectBy>(i); }); });
     row->addWidget(combine_ = new QComboBox);
@@ -96,6 +96,7 @@ void SelectOptions::refresh() {
     tolerance_->setValue(s.tolerance);
     connected_->setChecked(s.connected);
     where_->setCurrentIndex(s.fromLayer ? 1 : 0);
+    combine_->setVisible(s.selectBy != SelectBy::Itself);
     size_->setVisible(s.selectBy == SelectBy::Brush || s.selectBy == SelectBy::Figure);
     cut_->setVisible(s.selectBy == SelectBy::Figure);
     if (bench_.panel()) {
@@ -288,6 +289,8 @@ void SelectOptions::makeUseMenu() {
         [=](const Selected& s) { return withPart(s, id, false); });
     add(tr("A layer of its own, cut"), possible, tr("Cut a part off %1").arg(name),
         [=](const Selected& s) { return withPart(s, id, true); });
+    menu->addAction(tr("A layer of its own, the place behind it mended"), this, &SelectOptions::partOutAsked)
+        ->setEnabled(possible);
     const auto& palette = bench_.document()->release()->palette;
     const Ink ink =
         palette.empty() ? Ink{0.13f, 0.13f, 0.12f, 1} : Ink(palette.front().colour, palette.front().id);

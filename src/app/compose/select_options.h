@@ -24,6 +24,8 @@ class SelectOptions : public QWidget {
     void cutOutAsked();
     /// What is selected is to be mended from around.
     void mendAsked();
+    /// What is selected is to be a layer of its own, with a mend behind it.
+    void partOutAsked();
 
   private:
     void refresh();

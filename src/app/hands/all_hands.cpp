@@ -9,6 +9,7 @@
 #include "app/hands/pick_hand.h"
 #include "app/hands/select_hand.h"
 #include "app/hands/shape_hand.h"
+#include "app/hands/slice_hand.h"
 
 namespace glyptos {
 
@@ -19,6 +20,7 @@ Hands allHands(ComposeBench& bench) {
     out[size_t(Hand::Select)] = std::make_unique<SelectHand>(bench);
     out[size_t(Hand::Mask)] = std::make_unique<MaskHand>(bench);
     out[size_t(Hand::Mend)] = std::make_unique<MendHand>(bench);
+    out[size_t(Hand::Slice)] = std::make_unique<SliceHand>(bench);
     out[size_t(Hand::Letter)] = std::make_unique<LetterHand>(bench);
     out[size_t(Hand::Shape)] = std::make_unique<ShapeHand>(bench);
     out[size_t(Hand::Fill)] = std::make_unique<FillHand>(bench);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/bench/bench_hand.h"
+#include "app/session/long_work.h"
 #include "raster/brush.h"
 #include "vision/cutout/alpha_map.h"
 
@@ -30,10 +31,18 @@ class MaskHand : public BenchHand {
     /// Alpha of the mask in hand solved anew: where `brushed`, in pixels of the mask, says, or along all its
     /// edge.
     void refine(std::optional<PixelTiles> brushed);
-    /// The mask in hand with other values in an area of its pixels, as it shows.
-    void setShown(const std::string& id, const PanelRef& panel, const IntRect& area, const AlphaMap& shown,
-                  const QString& name);
+    /// Other tiles for a painted mask, worked out in the background from those that it has.
+    struct Repaint {
+        QString what, name;
+        std::function<Result<PixelTiles>(const Mask& mask, WorkControl& control)> work;
+    };
+    /// Edge colours of a cut-out figure go with its mask.
+    void repaint(const LayerPtr& one, const Mask& mask, const Repaint& repaint, bool edgesToo);
+    /// The mask of a layer, or one that shows everything; nothing when it is of another form and was made one
+    /// to paint on first.
+    std::optional<Mask> paintedMask(const LayerPtr& one);
     void begin(const LayerPtr& one, const Mask& mask);
+    void paintRun(Vec2 from, Vec2 to);
     void moveTo(Vec2 at);
     void makePaintable(const LayerPtr& one);
     /// Why a stroke would do nothing; empty when it would.
@@ -50,6 +59,7 @@ class MaskHand : public BenchHand {
         std::optional<Selection> keep; ///< it stays within that
     };
     std::optional<Stroke> stroke_;
+    std::vector<Vec2> run_;      ///< from where to where
     std::vector<Vec2> refining_; ///< way of a brush that works out the edge
     Vec2 pointer_{-1e6, -1e6};   ///< not on the panel before it moves there
     std::optional<Vec2> last_;   ///< end of the last stroke, for straight lines

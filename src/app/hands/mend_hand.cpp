@@ -6,34 +6,10 @@
 #include "raster/stroke_cover.h"
 #include "release/edits/mend_edits.h"
 #include "render/mending.h"
-#include "vision/mend/mend.h"
+#include "render/selected_layers.h"
+#include "vision/select/alpha_edges.h"
 
 namespace glyptos {
-namespace {
-
-AlphaMap wholly(AlphaMap map) {
-    for (uint8_t& v : map.values) v = v ? 255 : 0;
-    return map;
-}
-
-Picture partOf(const Picture& picture, const IntRect& area) {
-    Picture out = Picture::create<uint8_t>(area.w, area.h);
-    for (int y = 0; y < area.h; ++y)
-        std::copy_n(picture.row<uint8_t>(area.y + y) + ptrdiff_t(4) * area.x, size_t(area.w) * 4,
-                    out.row<uint8_t>(y));
-    return out;
-}
-
-/// What is to be laid into a mender.
-struct Mended {
-    std::shared_ptr<const Picture> picture;
-    AlphaMap cover;
-    int x, y;
-    bool isHole;
-};
-
-} // namespace
-
 QString MendHand::whyNot() const {
     const LayerPtr one = document().selectedLayer();
     if (!one || document().layers().size() != 1)
@@ -125,80 +101,88 @@ void MendHand::mendAgain() {
     mend([holes] { return *holes; }, ComposeBench::tr("Mend again"));
 }
 
-namespace {
-
-/// Lays what was made into the mender of a layer, whatever has happened to both in the meantime.
-void layInto(Document& document, const PanelRef& panel, const std::string& layer, double pixel,
-             const Mended& mended, const QString& name) {
-    if (!findLayer(stackOf(*document.release(), panel), layer)) return;
-    const Made made = withMender(document.release(), panel, layer, pixel);
-    document.edit(
-        name, withChangedLayer(made.release, panel, made.id, [&](Layer& l) {
-            auto& content = std::get<PaintedContent>(l.content);
-            content = withPixels(content, {*mended.picture, mended.cover, mended.x, mended.y, mended.isHole});
-        }));
+void MendHand::start(const QString& what, const QString& name,
+                     const std::function<Result<Mended>(const MendPlace&, const WorkControl&)>& work) {
+    const MendPlace place =
+        mendPlace(document().release(), document().panel(), document().layer(), bench_.paintPixel());
+    bench_.work().start(
+        what, [=](WorkControl& control) { return work(place, control); },
+        [this, place, name](const Mended& mended) {
+            const auto made = withMend(document().release(), place, mended);
+            if (made) return void(document().edit(name, made->release));
+            refuseChanged();
+        });
 }
 
-} // namespace
+void MendHand::refuseChanged() {
+    Q_EMIT document().refused(
+        ComposeBench::tr("What was to be mended was changed meanwhile; do it once more."));
+}
 
 void MendHand::mend(const std::function<PixelTiles()>& cover, const QString& name) {
-    const std::string layer = document().layer();
-    const double pixel = bench_.paintPixel();
-    const PanelRef panel = document().panel();
-    const Made made = withMender(document().release(), panel, layer, pixel);
-    const Scene scene = sceneBelow(made, panel, made.id, pixel);
     Engine& engine = bench_.engine();
-    bench_.work().start(
-        ComposeBench::tr("Mending"),
-        [=, &engine](WorkControl& control) -> Result<Mended> {
-            const PixelTiles covered = cover();
-            const IntRect hole = covered.bounds().intersected(scene.bounds());
-            if (hole.empty()) return cancelled();
-            const IntRect reach = mendReach(hole, scene.bounds());
-            const auto below = settledRendering(engine, scene, reach, control);
-            if (!below) return cancelled();
-            MendOptions options;
-            options.cancel = &control.cancel;
-            options.progress = control.progress;
-            const auto filled = mended(*below, wholly(valuesOf(covered, reach)), options);
-            if (!filled) return tl::unexpected(filled.error());
-            const IntRect inside{hole.x - reach.x, hole.y - reach.y, hole.w, hole.h};
-            return Mended{std::make_shared<const Picture>(partOf(*filled, inside)), valuesOf(covered, hole),
-                          hole.x, hole.y, true};
-        },
-        [this, panel, layer, pixel, name](const Mended& mended) {
-            layInto(document(), panel, layer, pixel, mended, name);
-        });
+    start(ComposeBench::tr("Mending"), name,
+          [cover, &engine](const MendPlace& place, const WorkControl& control) {
+              return filledFromAround(engine, place, cover(), control);
+          });
 }
 
 void MendHand::patch(Vec2 by) {
     const auto selection = bench_.selection().selection();
     if (!selection || by.length() * bench_.zoom() < kDragStarts) return;
-    const std::string layer = document().layer();
     const double pixel = selection->pixel;
-    const PanelRef panel = document().panel();
-    const Made made = withMender(document().release(), panel, layer, pixel);
-    const Scene scene = sceneBelow(made, panel, made.id, pixel);
     const int dx = int(std::lround(by.x / pixel)), dy = int(std::lround(by.y / pixel));
     Engine& engine = bench_.engine();
+    start(ComposeBench::tr("Patching"), ComposeBench::tr("Lay a patch"),
+          [=, &engine, tiles = selection->tiles](const MendPlace& place, const WorkControl& control) {
+              return filledFromThere(engine, place, *tiles, dx, dy, control);
+          });
+}
+
+namespace {
+
+/// A part of a layer in front of it, and the mend of the place that it leaves.
+struct PartOut {
+    ReleasePtr from, release;
+    std::string part;
+};
+
+/// Behind the part, so that nothing of its rim is left there.
+constexpr double kBehindPart = 3; // px
+
+} // namespace
+
+void MendHand::takePartOut() {
+    if (const QString why = whyNot(); !why.isEmpty()) return void(Q_EMIT document().refused(why));
+    const auto selection = bench_.selection().selection();
+    if (!selection)
+        return void(Q_EMIT document().refused(
+            ComposeBench::tr("Nothing is selected, so there is no part to take out.")));
+    const ReleasePtr release = document().release();
+    const MendPlace place = mendPlace(release, document().panel(), document().layer(), bench_.paintPixel());
+    const QString name = QString::fromStdString(findLayer(stackOf(*release, place.panel), place.layer)->name);
+    Engine& engine = bench_.engine();
     bench_.work().start(
-        ComposeBench::tr("Patching"),
-        [=, &engine, tiles = selection->tiles](WorkControl& control) -> Result<Mended> {
-            const IntRect hole = tiles->bounds().intersected(scene.bounds());
-            const Rect there{double(hole.x + dx), double(hole.y + dy), double(hole.w), double(hole.h)};
-            const IntRect reach =
-                pixelsAround(hole.toRect().united(there).grown(2)).intersected(scene.bounds());
-            if (hole.empty() || reach.empty()) return cancelled();
-            const auto below = settledRendering(engine, scene, reach, control);
-            if (!below) return cancelled();
-            const auto filled = patched(*below, wholly(valuesOf(*tiles, reach)), dx, dy);
-            if (!filled) return tl::unexpected(filled.error());
-            const IntRect inside{hole.x - reach.x, hole.y - reach.y, hole.w, hole.h};
-            return Mended{std::make_shared<const Picture>(partOf(*filled, inside)), valuesOf(*tiles, hole),
-                          hole.x, hole.y, false};
+        ComposeBench::tr("Taking a part of %1 out").arg(name),
+        [=, &engine](WorkControl& control) -> Result<PartOut> {
+            const auto hole = reshaped(*selection, 2 * kBehindPart,
+                                       [](const AlphaMap& map) { return grown(map, kBehindPart); });
+            if (!hole) return cancelled();
+            const auto mended = filledFromAround(engine, place, *hole->tiles, control);
+            if (!mended) return tl::unexpected(mended.error());
+            const auto behind = withMend(release, place, *mended);
+            if (!behind) return cancelled();
+            const Made part =
+                withPart({behind->release, place.panel, *selection, engine.pictures}, place.layer, false);
+            // In front of the mend, wherever that was.
+            return PartOut{release, withOrder(part.release, place.panel, {part.id}, Nearer::OneForward),
+                           part.id};
         },
-        [this, panel, layer, pixel](const Mended& mended) {
-            layInto(document(), panel, layer, pixel, mended, ComposeBench::tr("Lay a patch"));
+        [this, name](const PartOut& made) {
+            if (document().release() != made.from) return refuseChanged();
+            document().edit(ComposeBench::tr("Take a part of %1 out, mended behind it").arg(name),
+                            made.release);
+            document().selectLayer(made.part);
         });
 }
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/bench/bench_hand.h"
+#include "app/hands/mend_work.h"
 #include "raster/brush.h"
 #include "raster/picture.h"
 
@@ -25,9 +26,15 @@ class MendHand : public BenchHand {
     void mendSelection();
     /// Mends anew, from what lies below now, all that the mend of the layer in hand was filled with.
     void mendAgain();
+    /// Takes what is selected of the layer in hand to a layer of its own, and mends the place behind it.
+    void takePartOut();
 
   private:
     QString whyNot() const;
+    /// Mends in the background, as one step.
+    void start(const QString& what, const QString& name,
+               const std::function<Result<Mended>(const MendPlace&, const WorkControl&)>& work);
+    void refuseChanged();
     /// Where a stroke went, as what it covers in pixels of the panel.
     void mend(const std::function<PixelTiles()>& cover, const QString& name);
     void patch(Vec2 by);

@@ -1,19 +1,25 @@
 #include "app/hands/select_hand.h"
 
 #include "app/bench/compose_bench.h"
-#include "app/session/settled_pictures.h"
 #include "app/widgets/theme.h"
 #include "raster/stroke_cover.h"
-#include "release/edits/cutout_edits.h"
 #include "release/edits/selection_edits.h"
-#include "render/cut_figure.h"
-#include "vision/select/colour_range.h"
-#include "vision/select/edge_line.h"
 
 namespace glyptos {
 namespace {
 
-QString nameOf(SelectBy by) {
+Path ellipseIn(const Rect& box) {
+    ShapeContent shape;
+    shape.kind = ShapeKind::Ellipse;
+    shape.width = box.w, shape.height = box.h;
+    Path out;
+    out.append(outlineOf(shape), Affine::translation(box.centre().x, box.centre().y));
+    return out;
+}
+
+} // namespace
+
+QString SelectHand::nameOf(SelectBy by) {
     switch (by) {
     case SelectBy::Box:
         return ComposeBench::tr("Select a box");
@@ -32,28 +38,19 @@ QString nameOf(SelectBy by) {
     }
 }
 
-Rect between(Vec2 a, Vec2 b) {
-    return {std::min(a.x, b.x), std::min(a.y, b.y), std::abs(a.x - b.x), std::abs(a.y - b.y)};
+Rect SelectHand::drawnBox() const {
+    return {std::min(from_.x, to_.x), std::min(from_.y, to_.y), std::abs(from_.x - to_.x),
+            std::abs(from_.y - to_.y)};
 }
-
-Path ellipseIn(const Rect& box) {
-    ShapeContent shape;
-    shape.kind = ShapeKind::Ellipse;
-    shape.width = box.w, shape.height = box.h;
-    Path out;
-    out.append(outlineOf(shape), Affine::translation(box.centre().x, box.centre().y));
-    return out;
-}
-
-} // namespace
 
 QString SelectHand::sentence() const {
     if (!bench_.work().words().isEmpty()) return bench_.work().words();
     switch (bench_.settings().selectBy) {
     case SelectBy::Figure:
-        return figureOf_.empty() ? ComposeBench::tr("Drag a box round the figure.")
-                                 : ComposeBench::tr("Stroke over what was missed; with Alt over what is not "
-                                                    "of it. A new box begins anew.");
+        return figureOf_.empty()
+                   ? ComposeBench::tr("Click the figure, or drag a box round it.")
+                   : ComposeBench::tr("Shift: stroke over what was missed. Alt: over what is not "
+                                      "of it. A click or a box begins anew.");
     case SelectBy::Corners:
         return ComposeBench::tr("Click corner by corner; Enter or the first corner closes.");
     case SelectBy::Edge:
@@ -62,6 +59,10 @@ QString SelectHand::sentence() const {
                    : ComposeBench::tr("Each click pins the line; Enter or the first point closes.");
     case SelectBy::Colour:
         return ComposeBench::tr("Click a colour. Shift adds, Alt takes away, both keep what is common.");
+    case SelectBy::Itself:
+        return bench_.selection().selection()
+                   ? ComposeBench::tr("Drag the selection; corners scale it, the round grip turns it.")
+                   : ComposeBench::tr("Nothing is selected yet that could be moved.");
     case SelectBy::Brush:
         return ComposeBench::tr("Paint over what is meant. Alt takes away.");
     default:
@@ -75,16 +76,6 @@ Path SelectHand::pathOf(const std::vector<Vec2>& points) const {
     return out;
 }
 
-LayerPtr SelectHand::pictureAt(Vec2 at) const {
-    LayerPtr held = document().selectedLayer();
-    if (held && held->as<PictureContent>()) return held;
-    for (const std::string& id : bench_.layersAt(at)) {
-        LayerPtr one = findLayer(stackOf(*document().shown(), document().panel()), id);
-        if (one && one->as<PictureContent>()) return one;
-    }
-    return nullptr;
-}
-
 void SelectHand::press(const QMouseEvent& event, Vec2 at) {
     keys_ = event.modifiers();
     const bool add = keys_ & Qt::ShiftModifier, away = keys_ & Qt::AltModifier;
@@ -95,6 +86,7 @@ void SelectHand::press(const QMouseEvent& event, Vec2 at) {
     from_ = to_ = at;
     moved_ = false;
     const SelectBy by = bench_.settings().selectBy;
+    if (by == SelectBy::Itself) return void(dragging_ = mover_.press(at));
     if (by == SelectBy::Colour) return findColour(at);
     if (by == SelectBy::Corners || by == SelectBy::Edge) {
         const bool closes =
@@ -116,6 +108,7 @@ void SelectHand::press(const QMouseEvent& event, Vec2 at) {
 
 void SelectHand::drag(const QMouseEvent& event, Vec2 at) {
     if (!dragging_) return;
+    if (bench_.settings().selectBy == SelectBy::Itself) return mover_.drag(at, event.modifiers());
     moved_ = moved_ || (at - from_).length() * bench_.zoom() >= kDragStarts;
     to_ = at;
     const SelectBy by = bench_.settings().selectBy;
@@ -139,6 +132,10 @@ void SelectHand::release() {
     if (!std::exchange(dragging_, false)) return;
     bench_.update();
     const SelectBy by = bench_.settings().selectBy;
+    if (by == SelectBy::Itself) {
+        if (const auto map = mover_.release()) move(*map);
+        return;
+    }
     const std::vector<Vec2> points = std::exchange(points_, {});
     if (by == SelectBy::Brush) {
         const double pixel = bench_.paintPixel();
@@ -166,9 +163,9 @@ void SelectHand::release() {
     }
     Path path;
     if (by == SelectBy::Box)
-        path.addRect(between(from_, to_));
+        path.addRect(drawnBox());
     else if (by == SelectBy::Ellipse)
-        path = ellipseIn(between(from_, to_));
+        path = ellipseIn(drawnBox());
     else
         path = pathOf(points);
     finish(path, nameOf(by));
@@ -180,161 +177,12 @@ void SelectHand::finish(const Path& path, const QString& name) {
     });
 }
 
-void SelectHand::find(const QString& what, const QString& name,
-                      const std::function<Result<std::optional<Selection>>(WorkControl&)>& find) {
-    const auto before = selectionOf(*document().release(), document().panel());
-    bench_.work().start(
-        what,
-        [=, how = how_](WorkControl& control) -> Result<std::optional<Selection>> {
-            auto found = find(control);
-            if (!found) return found;
-            return combined(before, *found, how);
-        },
-        [this, name, panel = document().panel()](const std::optional<Selection>& next) {
-            document().edit(name, withSelection(document().release(), panel, next));
-        });
-}
-
-void SelectHand::findFigure() {
-    const Vec2 middle = (from_ + to_) * 0.5;
-    const LayerPtr meant = stroking_ ? findLayer(stackOf(*document().shown(), document().panel()), figureOf_)
-                                     : pictureAt(middle);
-    const auto* content = meant ? meant->as<PictureContent>() : nullptr;
-    const SourcePtr source = content ? document().release()->source(content->source) : nullptr;
-    if (!source)
-        return void(
-            Q_EMIT document().refused(ComposeBench::tr("There is no picture there to find a figure in.")));
-    const Affine toPanel = pictureToPanel(meant->placement, *source);
-    const auto back = toPanel.inverse();
-    if (!back) return;
-    if (stroking_) {
-        HintStroke stroke{
-            !(keys_ & Qt::AltModifier), {}, std::max(bench_.tip(1).diameter / 2 / toPanel.scaleX(), 1.0)};
-        for (const Vec2& p : points_) stroke.points.push_back(back->map(p));
-        hints_.strokes.push_back(std::move(stroke));
-        how_ = Combine::Replace;
-    } else {
-        if (!moved_) return;
-        hints_ = {back->mapBounds(between(from_, to_)), {}};
-        figureOf_ = meant->id;
-    }
-    Engine& engine = bench_.engine();
-    find(ComposeBench::tr("Finding the figure"), nameOf(SelectBy::Figure),
-         [=, &engine, hints = hints_, pixel = bench_.paintPixel(),
-          area = bench_.panel()->withBleed()](WorkControl& control) -> Result<std::optional<Selection>> {
-             const auto picture = settledPicture(engine, *source, control);
-             if (!picture) return tl::unexpected(picture.error());
-             CutoutOptions options;
-             options.cancel = &control.cancel;
-             options.progress = control.progress;
-             const auto alpha = figureAlpha(**picture, hints, options);
-             if (!alpha) return tl::unexpected(alpha.error());
-             return selectionOf(*alpha, toPanel, pixel, area);
-         });
-}
-
-void SelectHand::cutOut() {
-    const bool known =
-        !figureOf_.empty() && findLayer(stackOf(*document().release(), document().panel()), figureOf_);
-    const LayerPtr meant = known ? findLayer(stackOf(*document().release(), document().panel()), figureOf_)
-                                 : document().selectedLayer();
-    const auto* content = meant ? meant->as<PictureContent>() : nullptr;
-    const SourcePtr source = content ? document().release()->source(content->source) : nullptr;
-    if (!source || meant->locked)
-        return void(Q_EMIT document().refused(
-            ComposeBench::tr("Take a picture in hand that is not locked; its figure is then cut out.")));
-    CutoutHints hints = known ? hints_ : CutoutHints{};
-    if (!known) {
-        // All of the picture but its rim, which is taken to be ground.
-        constexpr double kRim = 0.02;
-        hints.box = Rect{0, 0, double(source->width), double(source->height)}.grown(
-            -kRim * std::min(source->width, source->height));
-    }
-    Engine& engine = bench_.engine();
-    const QString name = QString::fromStdString(meant->name);
-    bench_.work().start(
-        ComposeBench::tr("Cutting out %1").arg(name),
-        [=, &engine](WorkControl& control) -> Result<CutFigure> {
-            const auto picture = settledPicture(engine, *source, control);
-            if (!picture) return tl::unexpected(picture.error());
-            CutoutOptions options;
-            options.cancel = &control.cancel;
-            options.progress = control.progress;
-            return cutFigure(**picture, hints, options);
-        },
-        [this, name, id = meant->id, panel = document().panel()](const CutFigure& figure) {
-            // What was selected is the mask now.
-            const ReleasePtr free = withSelection(document().release(), panel, std::nullopt);
-            document().editMaking(ComposeBench::tr("Cut out %1").arg(name),
-                                  Result<Made>(withCutOut(free, panel, id, figure.alpha, figure.edges)));
-        });
-}
-
-void SelectHand::findColour(Vec2 at) {
-    const HandSettings settings = bench_.settings();
-    const LayerPtr meant = settings.fromLayer ? pictureAt(at) : nullptr;
-    const auto* content = meant ? meant->as<PictureContent>() : nullptr;
-    const SourcePtr source = content ? document().release()->source(content->source) : nullptr;
-    const double pixel = bench_.paintPixel();
-    const Rect area = bench_.panel()->withBleed();
-    Engine& engine = bench_.engine();
-    const Scene scene = panelScene(document().release(), document().panel(), {1 / pixel, true});
-    find(nameOf(SelectBy::Colour), nameOf(SelectBy::Colour),
-         [=, &engine](WorkControl& control) -> Result<std::optional<Selection>> {
-             const ColourRange range{settings.tolerance, settings.connected, &control.cancel};
-             const auto found = [&](const Picture& picture,
-                                    const Affine& toPanel) -> std::optional<Selection> {
-                 const auto back = toPanel.inverse();
-                 const Vec2 p = back ? back->map(at) : Vec2{-1, -1};
-                 const int x = wholePixel(std::floor(p.x)), y = wholePixel(std::floor(p.y));
-                 if (x < 0 || y < 0 || x >= picture.width || y >= picture.height) return std::nullopt;
-                 return selectionOf(withColourOf(picture, x, y, range), toPanel, pixel, area);
-             };
-             if (source) {
-                 const auto picture = settledPicture(engine, *source, control);
-                 if (!picture) return tl::unexpected(picture.error());
-                 return found((*picture)->level(0), pictureToPanel(meant->placement, *source));
-             }
-             const IntRect bounds = scene.bounds();
-             const auto shown = settledRendering(engine, scene, bounds, control);
-             if (!shown) return cancelled();
-             return found(*shown, Affine::scaling(pixel, pixel) * Affine::translation(bounds.x, bounds.y));
-         });
-}
-
 void SelectHand::closeCorners() {
     std::vector<Vec2> points = std::exchange(points_, {});
     tracing_.clear();
     if (points.size() > 2) finish(pathOf(points), nameOf(bench_.settings().selectBy));
     Q_EMIT bench_.handChanged();
     bench_.update();
-}
-
-/// In pixels of the panel's own resolution round both ends alone.
-void SelectHand::trace(Vec2 to) {
-    const double pixel = bench_.paintPixel();
-    const Vec2 from = points_.back();
-    Engine& engine = bench_.engine();
-    const Scene scene = panelScene(document().release(), document().panel(), {1 / pixel, true});
-    tracer_.start(
-        {},
-        [=, &engine](WorkControl& control) -> Result<std::vector<Vec2>> {
-            constexpr double kSnap = 8, kRound = 0.6;
-            const Vec2 a = from * (1 / pixel), b = to * (1 / pixel);
-            const double round = kRound * (b - a).length() + 40;
-            const IntRect area = pixelsAround(between(a, b).grown(round)).intersected(scene.bounds());
-            if (area.empty()) return std::vector<Vec2>{to};
-            const auto picture = settledRendering(engine, scene, area, control);
-            if (!picture) return cancelled();
-            const Vec2 corner{double(area.x), double(area.y)};
-            std::vector<Vec2> line = edgeLine(*picture, a - corner, nearestEdge(*picture, b - corner, kSnap));
-            for (Vec2& p : line) p = (p + corner) * pixel;
-            return line;
-        },
-        [this](const std::vector<Vec2>& line) {
-            tracing_ = line;
-            bench_.update();
-        });
 }
 
 void SelectHand::doubleClick(Vec2) {
@@ -345,7 +193,23 @@ bool SelectHand::wants(const QKeyEvent& event) const {
     return !points_.empty() && (event.key() == Qt::Key_Backspace || event.key() == Qt::Key_Delete);
 }
 
+/// By a pixel of the panel, with Shift by ten.
+bool SelectHand::nudge(const QKeyEvent& event) {
+    const double step = bench_.paintPixel() * (event.modifiers() & Qt::ShiftModifier ? 10 : 1);
+    const int key = event.key();
+    const double x = key == Qt::Key_Left    ? -step
+                     : key == Qt::Key_Right ? step
+                                            : 0,
+                 y = key == Qt::Key_Up     ? -step
+                     : key == Qt::Key_Down ? step
+                                           : 0;
+    if (x == 0 && y == 0) return false;
+    move(Affine::translation(x, y));
+    return true;
+}
+
 bool SelectHand::key(const QKeyEvent& event) {
+    if (bench_.settings().selectBy == SelectBy::Itself && nudge(event)) return true;
     if (points_.empty() || dragging_) return false;
     if (event.key() == Qt::Key_Return || event.key() == Qt::Key_Enter) {
         closeCorners();
@@ -365,12 +229,14 @@ bool SelectHand::cancel() {
     tracer_.cancel();
     dragging_ = false;
     figureOf_.clear();
+    const bool moving = mover_.cancel();
     bench_.update();
-    return bench_.work().cancel() || drawing;
+    return bench_.work().cancel() || drawing || moving;
 }
 
 void SelectHand::paint(QPainter& painter) {
     const SelectBy by = bench_.settings().selectBy;
+    if (by == SelectBy::Itself) return mover_.paint(painter);
     const auto stroke = [&](const QPainterPath& path, double width) {
         painter.setBrush(Qt::NoBrush);
         painter.setPen(
@@ -383,7 +249,7 @@ void SelectHand::paint(QPainter& painter) {
     if (dragging_ && stroking_)
         return paintStroke(painter, points_, keys_ & Qt::AltModifier ? theme().fault : theme().accent);
     if (dragging_ && moved_) {
-        const QRectF box = toQt(bench_.toView().mapBounds(between(from_, to_)));
+        const QRectF box = toQt(bench_.toView().mapBounds(drawnBox()));
         if (by == SelectBy::Ellipse)
             path.addEllipse(box);
         else if (by == SelectBy::Freehand) {

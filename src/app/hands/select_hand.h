@@ -3,14 +3,18 @@
 
 #include "app/bench/bench_hand.h"
 #include "app/bench/hand_settings.h"
+#include "app/hands/selection_mover.h"
 #include "app/session/long_work.h"
+#include "raster/picture.h"
 #include "vision/cutout/cutout.h"
 
 namespace glyptos {
 
 class SelectHand : public BenchHand {
   public:
-    using BenchHand::BenchHand;
+    explicit SelectHand(ComposeBench& bench)
+        : BenchHand(bench)
+        , mover_(bench) {}
     void press(const QMouseEvent& event, Vec2 at) override;
     void drag(const QMouseEvent& event, Vec2 at) override;
     void hover(Vec2 at) override;
@@ -30,18 +34,33 @@ class SelectHand : public BenchHand {
     bool isTracing() const { return tracer_.isGoingOn(); }
 
   private:
+    static QString nameOf(SelectBy by);
+    /// From where the drag began to where it is.
+    Rect drawnBox() const;
     void finish(const Path& path, const QString& name);
     /// Runs `find` in the background and lets what it found meet the selection.
     void find(const QString& what, const QString& name,
               const std::function<Result<std::optional<Selection>>(WorkControl&)>& find);
+    CutoutHints clickedFigure(const Affine& toPicture, const Affine& toPanel) const;
     void findFigure();
+    /// The selection itself mapped on the panel.
+    void move(const Affine& onPanel);
     void findColour(Vec2 at);
     void closeCorners();
+    bool nudge(const QKeyEvent& event);
     void trace(Vec2 to);
     Path pathOf(const std::vector<Vec2>& points) const;
     /// The picture layer that is meant at a point: the one in hand, or the foremost there.
     LayerPtr pictureAt(Vec2 at) const;
 
+    /// What shows on a panel in some of its pixels, kept while the line along an edge is looked for.
+    struct Traced {
+        ReleasePtr release;
+        IntRect area;
+        Picture picture;
+    };
+    SelectionMover mover_;
+    std::shared_ptr<const Traced> traced_;
     bool dragging_ = false, moved_ = false;
     Combine how_ = Combine::Replace;
     Qt::KeyboardModifiers keys_;

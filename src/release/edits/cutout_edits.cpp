@@ -1,6 +1,7 @@
 #include "release/edits/cutout_edits.h"
 
 #include "release/placing.h"
+#include "release/walks.h"
 
 #include <algorithm>
 
@@ -21,51 +22,77 @@ Mask maskOf(const PixelTilesPtr& alpha, const Placement& corner) {
     return out;
 }
 
-/// The layer of edge colours directly in front of a cut-out, when there is one.
-LayerPtr edgesOf(const Stack& list, std::string_view layer) {
-    for (size_t i = 0; i < list.size(); ++i) {
-        if (list[i]->id == layer)
-            return i > 0 && list[i - 1]->clipped && list[i - 1]->as<PaintedContent>() ? list[i - 1] : nullptr;
-        if (const auto* group = list[i]->as<GroupContent>())
-            if (LayerPtr found = edgesOf(group->layers, layer)) return found;
+} // namespace
+
+LayerPtr edgeColoursOf(const Stack& stack, std::string_view layer) {
+    for (size_t i = 0; i < stack.size(); ++i) {
+        if (stack[i]->id == layer)
+            return i > 0 && stack[i - 1]->clipped && stack[i - 1]->as<PaintedContent>() ? stack[i - 1]
+                                                                                        : nullptr;
+        if (const auto* group = stack[i]->as<GroupContent>())
+            if (LayerPtr found = edgeColoursOf(group->layers, layer)) return found;
     }
     return nullptr;
 }
 
+std::string wholeFigureOf(const Stack& stack, const std::string& layer) {
+    if (!edgeColoursOf(stack, layer)) return layer;
+    const LayerPtr group = firstLayer(stack, [&](const Layer& one) {
+        const auto* content = one.as<GroupContent>();
+        return content && std::any_of(content->layers.begin(), content->layers.end(),
+                                      [&](const LayerPtr& child) { return child->id == layer; });
+    });
+    return group ? group->id : layer;
+}
+
+namespace {
+
+SourcePtr sourceOf(const Layer& layer, const Release& release) {
+    const auto* content = layer.as<PictureContent>();
+    return content ? release.source(content->source) : nullptr;
+}
+
 } // namespace
+
+bool isCutOut(const Layer& layer, const Release& release) {
+    const SourcePtr source = sourceOf(layer, release);
+    const auto* painted = layer.mask ? std::get_if<PaintedMask>(&layer.mask->form) : nullptr;
+    return source && painted && layer.mask->placement == cornerOf(layer.placement, *source);
+}
+
+ReleasePtr withEdgeColours(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
+                           const PixelTilesPtr& edges) {
+    const Stack& stack = stackOf(*release, panel);
+    const LayerPtr meant = findLayer(stack, layer);
+    const SourcePtr source = meant ? sourceOf(*meant, *release) : nullptr;
+    if (!source) return release;
+    const LayerPtr old = edgeColoursOf(stack, layer);
+    if (!edges) return old ? withoutLayer(release, panel, old->id) : release;
+    const auto set = [&](Layer& l) {
+        l.content = PaintedContent{edges, nullptr};
+        l.placement = cornerOf(meant->placement, *source);
+    };
+    if (old) return withChangedLayer(release, panel, old->id, set);
+    Layer clean;
+    clean.name = "Edge colours of " + meant->name;
+    clean.clipped = true;
+    set(clean);
+    const Made made = withLayer(release, panel, std::move(clean), layer);
+    const auto grouped = withGrouped(made.release, panel, {made.id, layer});
+    if (!grouped) return made.release;
+    return withChangedLayer(grouped->release, panel, grouped->id,
+                            [&](Layer& l) { l.name = meant->name + ", cut out"; });
+}
 
 Made withCutOut(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
                 const PixelTilesPtr& alpha, const PixelTilesPtr& edges) {
     const LayerPtr meant = findLayer(stackOf(*release, panel), layer);
-    const auto* content = meant ? meant->as<PictureContent>() : nullptr;
-    const SourcePtr source = content ? release->source(content->source) : nullptr;
+    const SourcePtr source = meant ? sourceOf(*meant, *release) : nullptr;
     if (!source) return {release, {}};
-    const Placement corner = cornerOf(meant->placement, *source);
-    ReleasePtr next = withChangedLayer(release, panel, layer, [&](Layer& l) {
-        l.mask = std::make_shared<const Mask>(maskOf(alpha, corner));
+    const ReleasePtr masked = withChangedLayer(release, panel, layer, [&](Layer& l) {
+        l.mask = std::make_shared<const Mask>(maskOf(alpha, cornerOf(meant->placement, *source)));
     });
-    const LayerPtr old = edgesOf(stackOf(*next, panel), layer);
-    if (old) {
-        if (!edges) return {withoutLayer(next, panel, old->id), layer};
-        return {withChangedLayer(next, panel, old->id,
-                                 [&](Layer& l) {
-                                     l.content = PaintedContent{edges, nullptr};
-                                     l.placement = corner;
-                                 }),
-                layer};
-    }
-    if (!edges) return {next, layer};
-    Layer clean;
-    clean.name = "Edge colours of " + meant->name;
-    clean.content = PaintedContent{edges, nullptr};
-    clean.placement = corner;
-    clean.clipped = true;
-    const Made made = withLayer(next, panel, std::move(clean), layer);
-    const auto grouped = withGrouped(made.release, panel, {made.id, layer});
-    if (!grouped) return {made.release, layer};
-    next = withChangedLayer(grouped->release, panel, grouped->id,
-                            [&](Layer& l) { l.name = meant->name + ", cut out"; });
-    return {next, layer};
+    return {withEdgeColours(masked, panel, layer, edges), layer};
 }
 
 } // namespace glyptos

@@ -3,6 +3,8 @@
 
 #include "release/edits/edits.h"
 
+#include <string_view>
+
 namespace glyptos {
 
 /// A picture layer that shows the figure alone: masked, and grouped with a layer of its clean edge colours
@@ -11,5 +13,15 @@ namespace glyptos {
 /// old. The id is that of the picture layer. Nothing changes when the layer is not there or shows no picture.
 [[nodiscard]] Made withCutOut(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
                               const PixelTilesPtr& alpha, const PixelTilesPtr& edges);
+
+/// Whether a picture layer's mask is one in the picture's own pixels, as cutting it out makes it.
+bool isCutOut(const Layer& layer, const Release& release);
+/// The layer with the mask that it has, and with other edge colours, or none.
+[[nodiscard]] ReleasePtr withEdgeColours(const ReleasePtr& release, const PanelRef& panel,
+                                         const std::string& layer, const PixelTilesPtr& edges);
+/// The layer of edge colours that belongs to a cut-out picture layer; nothing when there is none.
+LayerPtr edgeColoursOf(const Stack& stack, std::string_view layer);
+/// What moves as one with a layer: the group that cutting it out made, else the layer itself.
+std::string wholeFigureOf(const Stack& stack, const std::string& layer);
 
 } // namespace glyptos

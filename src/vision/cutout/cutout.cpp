@@ -2,6 +2,7 @@
 
 #include "vision/cutout/band.h"
 #include "vision/cutout/segment.h"
+#include "vision/cutout/subject.h"
 
 #include <algorithm>
 #include <cmath>
@@ -34,9 +35,25 @@ void keepHints(const Pyramid& picture, const CutoutHints& hints, AlphaMap& map) 
     }
 }
 
+/// What the strokes say is the figure, 255, and nothing else.
+AlphaMap clickedIn(const Pyramid& picture, const CutoutHints& hints, AlphaMap empty) {
+    CutoutHints figure;
+    std::copy_if(hints.strokes.begin(), hints.strokes.end(), std::back_inserter(figure.strokes),
+                 [](const HintStroke& s) { return s.figure; });
+    keepHints(picture, figure, empty);
+    return empty;
+}
+
+/// The bounds of all that may be the figure, px of the picture.
+Rect boxOf(const AlphaMap& labels, double pixel) {
+    const cv::Rect box = cv::boundingRect(
+        cv::Mat(labels.height, labels.width, CV_8UC1, const_cast<uint8_t*>(labels.values.data())));
+    return {box.x * pixel, box.y * pixel, box.width * pixel, box.height * pixel};
+}
+
 tl::unexpected<Error> noFigure() {
     return fail(Fault::NotFound,
-                "No figure could be told from its ground there; nothing was cut out. Draw the box closer, "
+                "No figure could be told from its ground there; nothing was cut out. Draw a box round it, "
                 "or a stroke over the figure and one over the ground.");
 }
 
@@ -48,7 +65,15 @@ Result<AlphaMap> figureAlpha(const Pyramid& picture, const CutoutHints& hints, c
         return fail(Fault::Usage, "The box lies outside the picture; nothing was cut out.");
     const Reduced small = reducedTo(picture, kLookSide);
     AlphaMap asked(small.width, small.height, kProbablyFigure);
-    keepHints(picture, hints, asked);
+    CutoutHints told = hints;
+    if (hints.box.empty()) {
+        const auto labels =
+            subjectLabels(small, clickedIn(picture, hints, AlphaMap(small.width, small.height)));
+        if (!labels) return noFigure();
+        asked = *labels;
+        told.box = boxOf(asked, double(picture.width()) / small.width);
+    }
+    keepHints(picture, told, asked);
     const auto segments = segmented(small, asked);
     if (!segments) return noFigure();
     if (isCancelled(options.cancel)) return cancelled();
@@ -56,7 +81,7 @@ Result<AlphaMap> figureAlpha(const Pyramid& picture, const CutoutHints& hints, c
     const double width = std::max(1.5, options.band * std::max(level.width, level.height));
     AlphaMap trimap = bandOf(partOf(level, {0, 0, level.width, level.height}),
                              resizedTrimap(*segments, level.width, level.height, 0), width);
-    keepHints(picture, hints, trimap);
+    keepHints(picture, told, trimap);
     return refinedAlpha(picture, resizedTrimap(trimap, picture.width(), picture.height(), 0), options);
 }
 

@@ -18,7 +18,7 @@ struct HintStroke {
 };
 
 struct CutoutHints {
-    Rect box; ///< holds all of the figure; empty: the whole picture
+    Rect box; ///< holds all of the figure; empty: what the strokes lie on, or else what stands out most
     std::vector<HintStroke> strokes;
 };
 

@@ -111,10 +111,11 @@ AlphaMap learntFrom(AlphaMap now, const AlphaMap& hints, const std::vector<float
 std::optional<AlphaMap> segmented(const Reduced& picture, const AlphaMap& hints) {
     const double step = meanStep(picture);
     AlphaMap now = hints;
-    for (uint8_t& v : now.values) v = v ? 255 : 0;
-    const std::vector<float> middle = middleness(now);
+    for (uint8_t& v : now.values) v = v > kUncertain ? 255 : 0;
+    const bool isBegun = std::count(hints.values.begin(), hints.values.end(), kProbablyGround) > 0;
+    const AlphaMap begin = isBegun ? now : learntFrom(now, hints, middleness(now));
     for (int round = 0; round < kRounds; ++round) {
-        const AlphaMap labels = round == 0 ? learntFrom(now, hints, middle) : now;
+        const AlphaMap& labels = round == 0 ? begin : now;
         const auto colours = LocalColours::learn(
             picture, labels, round + kLocalRounds < kRounds ? Place::Whole : Place::Local);
         if (!colours) return std::nullopt;

@@ -1,5 +1,6 @@
 #include "vision/mend/mend.h"
 
+#include "raster/cropped.h"
 #include "vision/mend/completion.h"
 #include "vision/mend/hole_parts.h"
 #include "vision/mend/seam_light.h"
@@ -43,15 +44,6 @@ void write(const Filled& filled, uint8_t covered, T* pixel) {
     pixel[3] = static_cast<T>(alpha * kMost<T> + kHalf);
 }
 
-template <class T>
-Picture partOf(const Picture& from, const IntRect& area) {
-    Picture out = Picture::create<T>(area.w, area.h);
-    out.opaque = from.opaque;
-    for (int y = 0; y < area.h; ++y)
-        std::copy_n(from.row<T>(area.y + y) + ptrdiff_t(4) * area.x, size_t(area.w) * 4, out.row<T>(y));
-    return out;
-}
-
 /// Where the part's own area lies in its WorkPicture.
 IntRect ownArea(const HolePart& part) {
     return {part.area.x - part.around.x, part.area.y - part.around.y, part.area.w, part.area.h};
@@ -62,7 +54,7 @@ template <class T>
 void writeCopied(Picture& picture, const AlphaMap& hole, const HolePart& part, int workWidth,
                  const IntRect& inside, const std::vector<PixelSource>& sources) {
     const IntRect own = ownArea(part);
-    const Picture before = partOf<T>(picture, part.around);
+    const Picture before = croppedTo(picture, part.around);
     tbb::parallel_for(own.y, own.bottom(), [&](int y) {
         for (int x = own.x; x < own.right(); ++x) {
             const PixelSource& s = sources[size_t(y - inside.y) * size_t(inside.w) + size_t(x - inside.x)];
@@ -91,7 +83,7 @@ void writeSmooth(Picture& picture, const AlphaMap& hole, const HolePart& part, c
 
 template <class T>
 Result<Picture> mendedIn(const Picture& picture, const AlphaMap& hole, const MendOptions& options) {
-    Picture out = partOf<T>(picture, {0, 0, picture.width, picture.height});
+    Picture out = croppedTo(picture, {0, 0, picture.width, picture.height});
     const std::vector<HolePart> parts = holeParts(hole);
     AlphaMap left = hole;
     double all = 0, done = 0;
@@ -120,7 +112,7 @@ Result<Picture> mendedIn(const Picture& picture, const AlphaMap& hole, const Men
 
 template <class T>
 Picture patchedIn(const Picture& picture, const AlphaMap& hole, int dx, int dy) {
-    Picture out = partOf<T>(picture, {0, 0, picture.width, picture.height});
+    Picture out = croppedTo(picture, {0, 0, picture.width, picture.height});
     const IntRect area = coveredArea(hole), there{area.x + dx, area.y + dy, area.w, area.h};
     const IntRect all{0, 0, picture.width, picture.height};
     const int left = std::min(area.x, there.x), top = std::min(area.y, there.y);
