@@ -7,11 +7,13 @@
 #include "app/hands/select_hand.h"
 #include "file/pictures/picture_writer.h"
 #include "file/release_json/release_json.h"
+#include "release/edits/cutout_edits.h"
 #include "release/edits/selection_edits.h"
 #include "render/painting.h"
 
 #include <QComboBox>
 #include <QMenu>
+#include <QSignalSpy>
 #include <QToolButton>
 
 using namespace glyptos;
@@ -48,6 +50,11 @@ class HandworkTest : public QObject {
                 }
         }
         return false;
+    }
+    void click(const QString& button) {
+        for (QToolButton* b : t->window->findChildren<QToolButton*>())
+            if (b->isVisible() && b->text() == button) b->click();
+        t->settle();
     }
     void setSize(const QString& text) {
         auto* field = t->find<QLineEdit>("Size of the brush");
@@ -295,9 +302,7 @@ class HandworkTest : public QObject {
         const auto at = [&](double x, double y) { return frame.toPanel.map({x, y}); };
         QVERIFY(selected(at(300, 300)) > 250);
         QCOMPARE(selected(at(30, 100)), 0);
-        for (QToolButton* b : t->window->findChildren<QToolButton*>())
-            if (b->isVisible() && b->text() == "Cut it out") b->click();
-        t->settle();
+        click("Cut it out");
         QCOMPARE(t->seen(at(30, 100)), ground);
         QVERIFY(t->seen(at(300, 300)) != ground);
         // Picture and edge colours are one group.
@@ -339,9 +344,7 @@ class HandworkTest : public QObject {
         const double before = wrong();
         QTest::keyClick(&t->bench(), Qt::Key_K);
         choose("The brush", 3);
-        for (QToolButton* b : t->window->findChildren<QToolButton*>())
-            if (b->isVisible() && b->text() == "All of it") b->click();
-        t->settle();
+        click("All of it");
         const double all = wrong();
         QVERIFY2(all < before / 3, qPrintable(QString("%1 of %2").arg(all).arg(before)));
         setRough();
@@ -349,6 +352,160 @@ class HandworkTest : public QObject {
         t->drag(t->bench(), t->on(frame.toPanel.map({180, 120})), t->on(frame.toPanel.map({420, 120})));
         QVERIFY(wrong() < before);
         QCOMPARE(valuesOf(*painted(layer->id)->tiles, {10, 500, 1, 1}).at(0, 0), uint8_t(0)); // not brushed
+    }
+
+    /// One click instead of a box; and once his mask is firmed, the colours of his edge are those of the new
+    /// one.
+    void aClickFindsTheFigure() {
+        const KnownFigure known = knownFigure(Ground::Plain, 600, 7);
+        put("keeper", known.photo);
+        const std::string id = t->document().layer();
+        const Frame frame =
+            frameOf(*t->find(id), *t->document().release(), {}, t->engine->renderer.paragraphs());
+        const auto at = [&](double x, double y) { return frame.toPanel.map({x, y}); };
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on(at(300, 260)));
+        t->settle();
+        QVERIFY(selected(at(300, 260)) > 250 && selected(at(300, 500)) > 250);
+        QCOMPARE(selected(at(30, 100)), 0);
+        // Taken back from him by a stroke with Alt.
+        setSize(QString::number(60 * frame.toPanel.scaleX()));
+        t->drag(t->bench(), t->on(at(200, 560)), t->on(at(400, 560)), Qt::AltModifier);
+        QCOMPARE(selected(at(300, 560)), 0);
+        QVERIFY(selected(at(300, 260)) > 250);
+        t->document().undo();
+        click("Cut it out");
+        const LayerPtr edges = edgeColoursOf(t->layers(), id);
+        QVERIFY(edges);
+        t->document().selectLayer(id);
+        QTest::keyClick(&t->bench(), Qt::Key_K);
+        choose("The brush", 3);
+        enter(t->find<QLineEdit>("Firmness of the edge"), "60");
+        click("Firm up");
+        const LayerPtr renewed = edgeColoursOf(t->layers(), id);
+        QVERIFY(renewed && !(renewed->content == edges->content));
+        // Every half covered pixel has its colour, and no other.
+        const AlphaMap mask = valuesOf(*painted(id)->tiles, {0, 0, 600, 600});
+        const PixelTiles& colours = *renewed->as<PaintedContent>()->tiles;
+        for (int y = 0; y < 600; y += 3)
+            for (int x = 0; x < 600; x += 3) {
+                uint8_t rgba[4];
+                colours.readRow(x, y, 1, rgba);
+                QCOMPARE(rgba[3] == 255, mask.at(x, y) > 0 && mask.at(x, y) < 255);
+            }
+    }
+
+    void aRunOnAMask() {
+        const std::string box = t->putBox("Box", {500, 500, 2000, 2000}, {0.8f, 0.1f, 0.1f, 1});
+        QTest::keyClick(&t->bench(), Qt::Key_K);
+        choose("Painted by", 1);
+        t->drag(t->bench(), t->on({1000, 1500}), t->on({2000, 1500}));
+        QVERIFY(painted(box));
+        QCOMPARE(t->seen({700, 800}), ground);
+        QCOMPARE(t->seen({2300, 2300}), red);
+        QVERIFY(std::abs(t->seen({1500, 1000}).red() - (ground.red() + red.red()) / 2) <= 6);
+        t->document().undo();
+        t->settle();
+        QVERIFY(!t->find(box)->mask);
+        // Kept to what is selected.
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        choose("Select by", int(SelectBy::Box));
+        t->drag(t->bench(), t->on({500, 500}), t->on({2500, 1500}));
+        QTest::keyClick(&t->bench(), Qt::Key_K);
+        t->drag(t->bench(), t->on({1000, 1500}), t->on({2000, 1500}));
+        QCOMPARE(t->seen({700, 2300}), red);
+        QCOMPARE(t->seen({700, 800}), ground);
+    }
+
+    void theSelectionItselfIsMoved() {
+        t->putBox("Box", {500, 500, 2000, 2000}, {0.8f, 0.1f, 0.1f, 1});
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        choose("Select by", int(SelectBy::Box));
+        t->drag(t->bench(), t->on({800, 800}), t->on({1200, 1200}));
+        choose("Select by", int(SelectBy::Itself));
+        t->drag(t->bench(), t->on({1000, 1000}), t->on({1600, 1300}));
+        QCOMPARE(selected({1000, 1000}), 0);
+        QCOMPARE(selected({1600, 1300}), 255);
+        const IntRect before = selection()->tiles->bounds();
+        // Its right bottom corner drawn out to twice the size.
+        t->drag(t->bench(), t->on({double(before.right()), double(before.bottom())}),
+                t->on({double(before.right() + before.w), double(before.bottom() + before.h)}));
+        const IntRect after = selection()->tiles->bounds();
+        QVERIFY(std::abs(after.w - 2 * before.w) <= 16 && std::abs(after.h - 2 * before.h) <= 16);
+        QVERIFY(std::abs(after.x - before.x) <= 2 && std::abs(after.y - before.y) <= 2);
+        QTest::keyClick(&t->bench(), Qt::Key_Right, Qt::ShiftModifier);
+        t->settle();
+        QCOMPARE(selection()->tiles->bounds().x, after.x + 10);
+        // By its upper grip a quarter turn to the right, with Shift by steps.
+        const Rect now = selection()->tiles->bounds().toRect();
+        const Vec2 top = t->bench().toView().map({now.centre().x, now.y});
+        t->drag(t->bench(), QPoint(int(top.x), int(top.y - 26)), t->on({now.right() + 300, now.centre().y}),
+                Qt::ShiftModifier);
+        const IntRect turned = selection()->tiles->bounds();
+        QVERIFY(std::abs(turned.w - after.h) <= 3 && std::abs(turned.h - after.w) <= 3);
+        QTest::keyClick(&t->bench(), Qt::Key_Escape);
+    }
+
+    /// A part goes to a layer of its own, and the weave is whole behind it: one step.
+    void aPartIsTakenOut() {
+        const KnownTexture known = knownTexture(Texture::Weave, 600, 60, 2);
+        put("weave", known.damaged);
+        const std::string id = t->document().layer();
+        const Frame frame =
+            frameOf(*t->find(id), *t->document().release(), {}, t->engine->renderer.paragraphs());
+        const auto at = [&](double x, double y) { return frame.toPanel.map({x, y}); };
+        const QColor blemish = t->seen(at(300, 300));
+        QVERIFY(blemish.green() > 200);
+        const ReleasePtr before = t->document().release();
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        choose("Select by", int(SelectBy::Box));
+        t->drag(t->bench(), t->on(at(262, 262)), t->on(at(338, 338)));
+        QVERIFY(choose("Make of it", "A layer of its own, the place behind it mended"));
+        QCOMPARE(t->layers().size(), size_t(4)); // part, mend, weave, ground
+        QCOMPARE(t->document().layer(), t->layers()[0]->id);
+        QVERIFY(t->layers()[0]->mask && t->layers()[1]->as<PaintedContent>());
+        QCOMPARE(t->layers()[2]->id, id);
+        choose("Change", "Nothing");
+        leaveBench();
+        QVERIFY(t->seen(at(300, 300)).green() > 200);
+        QTest::keyClick(&t->bench(), Qt::Key_M);
+        t->drag(t->bench(), t->on(at(300, 300)), t->on(at(450, 450)));
+        QVERIFY(t->seen(at(300, 300)).green() < 200);
+        QVERIFY(t->seen(at(450, 450)).green() > 200);
+        t->document().undo(), t->document().undo(), t->document().undo(), t->document().undo();
+        QCOMPARE(t->document().release(), before);
+    }
+
+    void slicedAlongLines() {
+        const std::string box = t->putBox("Lighthouse", {1000, 500, 1000, 2000}, {0.8f, 0.1f, 0.1f, 1});
+        QTest::keyClick(&t->bench(), Qt::Key_J);
+        enter(t->find<QLineEdit>("Gap between the slices"), "100");
+        enter(t->find<QLineEdit>("Shade along the cuts"), "0");
+        t->drag(t->bench(), t->on({900, 1200}), t->on({2100, 1203}), Qt::ShiftModifier); // level
+        t->drag(t->bench(), t->on({900, 1900}), t->on({2100, 1800}));
+        QVERIFY(t->bench().sentence().contains("2 line"));
+        QTest::keyClick(&t->bench(), Qt::Key_Backspace);
+        t->drag(t->bench(), t->on({900, 1800}), t->on({2100, 1800}), Qt::ShiftModifier);
+        QTest::keyClick(&t->bench(), Qt::Key_Return);
+        t->settle();
+        const auto* all = t->layers().front()->as<GroupContent>();
+        QVERIFY(all && all->layers.size() == 3);
+        QVERIFY(!t->find(box));
+        leaveBench();
+        QCOMPARE(t->seen({1500, 1150}), ground);
+        QCOMPARE(t->seen({1500, 1850}), ground);
+        for (const double y : {430.0, 1000.0, 1500.0, 2000.0, 2580.0}) QCOMPARE(t->seen({1500, y}), red);
+        t->document().undo();
+        t->settle();
+        QCOMPARE(t->seen({1500, 1150}), red);
+        // A line that misses says so and stays to be taken back.
+        t->document().selectLayer(box);
+        t->drag(t->bench(), t->on({100, 100}), t->on({700, 100}));
+        const ReleasePtr before = t->document().release();
+        QSignalSpy refused(&t->document(), &Document::refused);
+        QTest::keyClick(&t->bench(), Qt::Key_Return);
+        QCOMPARE(t->document().release(), before);
+        QVERIFY(refused.count() == 1 && refused[0][0].toString().contains("No line crosses"));
     }
 
     void nothingToFind() {

@@ -91,6 +91,32 @@ class BrushTest : public QObject {
         QCOMPARE(int(v), 50);
     }
 
+    /// Whole before it begins, nothing after its end, and as the way says between, against plain arithmetic.
+    void aRunFades() {
+        PixelTiles before(kMask);
+        before.change({0, 0, 400, 300}, [](const PixelPart& part) {
+            for (int y = part.area.y; y < part.area.bottom(); ++y)
+                for (int x = part.area.x; x < part.area.right(); ++x)
+                    part.row(y)[x - part.area.x] = uint8_t((x * 7 + y * 3) % 256);
+        });
+        const Vec2 from{260.3, 40.8}, to{90.1, 210.4};
+        PixelTiles mask = before;
+        mixRun(mask, before, from, to, {230, 0.8}, {0, 0, 400, 300});
+        double worst = 0;
+        for (int y = 0; y < 300; ++y)
+            for (int x = 0; x < 400; ++x) {
+                uint8_t was = 0, is = 0;
+                before.readRow(x, y, 1, &was);
+                mask.readRow(x, y, 1, &is);
+                const double along =
+                    ((x + 0.5 - from.x) * (to.x - from.x) + (y + 0.5 - from.y) * (to.y - from.y)) /
+                    (std::pow(to.x - from.x, 2) + std::pow(to.y - from.y, 2));
+                const double share = 0.8 * std::clamp(1 - along, 0.0, 1.0);
+                worst = std::max(worst, std::abs(was + (230 - was) * share - is));
+            }
+        QVERIFY2(worst <= 0.51, qPrintable(QString::number(worst)));
+    }
+
   private:
     static constexpr PixelFormat kMask{1, 1};
 };

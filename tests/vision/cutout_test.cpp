@@ -149,6 +149,28 @@ class CutoutTest : public QObject {
         }
     }
 
+    /// One click on the head or the coat, or none at all, finds what a box does.
+    void fromAClick_data() { fromABox_data(); }
+    void fromAClick() {
+        QFETCH(int, ground);
+        const KnownFigure known = knownFigure(Ground(ground), 900, 7);
+        const Pyramid picture = pyramidOf(known.photo);
+        for (const Vec2 click : {Vec2{450, 380}, {450, 780}}) {
+            CutoutHints hints;
+            hints.strokes.push_back({true, {click}, 8});
+            const auto alpha = figureAlpha(picture, hints);
+            QVERIFY2(alpha, alpha ? "" : alpha.error().message.c_str());
+            const Quality ours = qualityOf(known, floatsOf(*alpha));
+            qInfo("IoU %.4f; squared error in the band %.5f", ours.iou, ours.mse);
+            QVERIFY(ours.iou >= 0.95);
+        }
+        const auto unasked = figureAlpha(picture, {});
+        QVERIFY(unasked);
+        qInfo("unasked: IoU %.4f", qualityOf(known, floatsOf(*unasked)).iou);
+        // Of twelve colours anywhere nothing stands out.
+        if (Ground(ground) != Ground::Busy) QVERIFY(qualityOf(known, floatsOf(*unasked)).iou >= 0.95);
+    }
+
     /// Where colours say nothing the artist does: a stroke over the figure and one over the ground.
     void strokesTellWhatColoursDoNot() {
         const KnownFigure known = knownFigure(Ground::HairColoured, 600, 7);
@@ -210,6 +232,12 @@ class CutoutTest : public QObject {
             says(figureAlpha(plain(200, 100, 255), {{20, 20, 100, 60}, {}}), "No figure")); // nothing to see
         QVERIFY(says(figureAlpha(plain(200, 100, 0), {{20, 20, 100, 60}, {}}), "No figure")); // see-through
         QVERIFY(says(figureAlpha(plain(200, 100, 255), {{300, 20, 100, 60}, {}}), "outside the picture"));
+        CutoutHints click;
+        click.strokes.push_back({true, {{100, 50}}, 4});
+        QVERIFY(says(figureAlpha(plain(200, 100, 255), click), "No figure")); // no subject
+        QVERIFY(says(figureAlpha(plain(1, 900, 255), click), "No figure"));
+        click.strokes[0].points = {{-5000, 1e9}};
+        QVERIFY(says(figureAlpha(plain(200, 100, 255), click), "No figure"));
         std::atomic<bool> cancel = true;
         CutoutOptions options;
         options.cancel = &cancel;

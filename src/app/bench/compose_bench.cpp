@@ -304,7 +304,7 @@ void ComposeBench::keyPressEvent(QKeyEvent* event) {
         return setHand(Hand::Mask);
     case Qt::Key_N:
         return setHand(Hand::Mend);
-    case Qt::Key_I:
+    case Qt::Key_J:
         return setHand(Hand::Slice);
     case Qt::Key_L:
         return setHand(Hand::Letter);

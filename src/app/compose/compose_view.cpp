@@ -105,7 +105,7 @@ QWidget* ComposeView::makeHandBar() {
         {Hand::Select, tr("Select"), tr("Select a part: a figure, a colour, a shape (E)")},
         {Hand::Mask, tr("Mask"), tr("Paint where the layer in hand shows (K)")},
         {Hand::Mend, tr("Mend"), tr("Fill from around, patch or copy along (N)")},
-        {Hand::Slice, tr("Slice"), tr("Cut the layer in hand along lines (I)")},
+        {Hand::Slice, tr("Slice"), tr("Cut the layer in hand along lines (J)")},
         {Hand::Letter, tr("Letter"), tr("Click where words should stand (L)")},
         {Hand::Shape, tr("Shape"), tr("Draw shapes, lines, paths and ornaments (S)")},
         {Hand::Fill, tr("Fill"), tr("Lay gradients and move their colours (F)")},
