@@ -87,11 +87,11 @@ struct CreditsOptions {
 /// Findings when the maker of a picture is not known.
 Result<Outcome> tellCredits(const CreditsOptions& options);
 
-/// Cuts the figure in a box off its ground: its alpha as an 8-bit grey PNG of the picture's size, and the
+/// Cuts a figure off its ground: its alpha as an 8-bit grey PNG of the picture's size, and the
 /// figure with its clean colours. Findings, with a sentence, when there is no figure to find.
 struct CutOutOptions {
     std::string picture;
-    std::array<double, 4> box{}; ///< x, y, width and height in px
+    std::array<double, 4> box{}; ///< x, y, width and height in px; empty: not told
     std::string hints; ///< a JSON file: a list of {kind: "figure" or "ground", radius, points: [[x, y], …]}
     std::string out, figure; ///< PNG files; empty: not written
 };

@@ -66,15 +66,16 @@ Result<AlphaMap> figureAlpha(const Pyramid& picture, const CutoutHints& hints, c
     const Reduced small = reducedTo(picture, kLookSide);
     AlphaMap asked(small.width, small.height, kProbablyFigure);
     CutoutHints told = hints;
+    float trust = 0;
     if (hints.box.empty()) {
-        const auto labels =
-            subjectLabels(small, clickedIn(picture, hints, AlphaMap(small.width, small.height)));
-        if (!labels) return noFigure();
-        asked = *labels;
+        auto subject = subjectIn(small, clickedIn(picture, hints, AlphaMap(small.width, small.height)));
+        if (!subject) return noFigure();
+        asked = std::move(subject->labels);
+        trust = subject->trust;
         told.box = boxOf(asked, double(picture.width()) / small.width);
     }
     keepHints(picture, told, asked);
-    const auto segments = segmented(small, asked);
+    const auto segments = segmented(small, asked, trust);
     if (!segments) return noFigure();
     if (isCancelled(options.cancel)) return cancelled();
     const Picture& level = picture.level(levelSolvedWhole(picture));

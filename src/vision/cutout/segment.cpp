@@ -108,7 +108,7 @@ AlphaMap learntFrom(AlphaMap now, const AlphaMap& hints, const std::vector<float
 
 } // namespace
 
-std::optional<AlphaMap> segmented(const Reduced& picture, const AlphaMap& hints) {
+std::optional<AlphaMap> segmented(const Reduced& picture, const AlphaMap& hints, float trust) {
     const double step = meanStep(picture);
     AlphaMap now = hints;
     for (uint8_t& v : now.values) v = v > kUncertain ? 255 : 0;
@@ -119,7 +119,10 @@ std::optional<AlphaMap> segmented(const Reduced& picture, const AlphaMap& hints)
         const auto colours = LocalColours::learn(
             picture, labels, round + kLocalRounds < kRounds ? Place::Whole : Place::Local);
         if (!colours) return std::nullopt;
-        const std::vector<float> speaks = colours->speaks();
+        std::vector<float> speaks = colours->speaks();
+        if (trust > 0)
+            for (size_t i = 0; i < speaks.size(); ++i)
+                speaks[i] += hints.values[i] > kUncertain ? trust : -trust;
         now = cut(picture, hints, speaks, step);
     }
     tidy(now);

@@ -10,14 +10,19 @@
 namespace glyptos {
 namespace {
 
-/// How hard each pixel is to reach, in steps of Oklab's L, a and b together; at the size of the picture.
-using Barriers = cv::Mat1f;
+/// How hard each pixel is to reach from the edge, in steps of colour as Oklab measures them.
+using Costs = cv::Mat1f;
+constexpr float kNever = 1e3f;
 
 constexpr float kFaint = 0.06f; ///< what stands out less cannot be told from the ground
-constexpr float kMuch = 0.55f;  ///< of what the place clicked stands out, its surroundings do at least
-constexpr double kRare = 0.2;   ///< of the edge may be the figure
-constexpr double kApart = 0.08; ///< of the edge to each side of a pixel says nothing of it
-constexpr double kRoom = 0.12;  ///< of the subject's size round it, in which the figure is looked for
+constexpr float kMuch = 0.55f,
+                kClear = 0.1f; ///< of what the place clicked stands out, or clearly: so does the subject
+constexpr float kPlain =
+    0.05f;                    ///< off what the edge lets expect: a ground of which nothing is to be expected
+constexpr float kTrust = 2;   ///< in what is found so before a plain ground
+constexpr double kRare = 0.2; ///< of the edge may be the figure
+constexpr double kApart = 0.08;         ///< of the edge to each side of a pixel says nothing of it
+constexpr double kRoom = 0.12;          ///< of the subject's size round it, in which the figure is looked for
 constexpr int kSoften = 5, kPasses = 6; ///< px; sweeps
 
 cv::Mat3f softened(const Reduced& picture) {
@@ -61,17 +66,46 @@ std::vector<float> rarity(const cv::Mat3f& colours, const std::vector<cv::Point>
     return out;
 }
 
-/// The least barrier, highest less lowest value on the way, from the edge to each pixel, by sweeps there and
-/// back.
-Barriers barriersFrom(const cv::Mat3f& colours, const std::vector<cv::Point>& edge,
-                      const std::vector<float>& begins) {
-    const cv::Size size = colours.size();
-    constexpr float kNever = 1e3f;
-    Barriers cost(size, kNever), begun(size, 0.0f);
+/// Sweeps there and back over all pixels; `reach(x, y, fromX, fromY)` for the two neighbours that come
+/// before.
+template <class Reach>
+void sweep(const cv::Size& size, const Reach& reach) {
+    for (int pass = 0; pass < kPasses; ++pass) {
+        const int way = pass % 2 ? -1 : 1;
+        for (int i = 0; i < size.height; ++i)
+            for (int j = 0; j < size.width; ++j) {
+                const int y = way > 0 ? i : size.height - 1 - i, x = way > 0 ? j : size.width - 1 - j;
+                if (x - way >= 0 && x - way < size.width) reach(x, y, x - way, y);
+                if (y - way >= 0 && y - way < size.height) reach(x, y, x, y - way);
+            }
+    }
+}
+
+/// The least sum of steps, those of a slow change of light not counted, from each pixel of the edge along it,
+/// either way, to far enough that a figure ends before.
+std::vector<float> boundedness(const cv::Mat3f& colours, const std::vector<cv::Point>& edge) {
+    constexpr float kSlow = 0.012f;
+    constexpr double kFar = 0.3; // of the edge
+    const size_t n = edge.size(), far = size_t(kFar * double(n));
+    std::vector<float> sums{0};
+    for (size_t i = 0; i < 2 * n; ++i) {
+        const auto step = float(cv::norm(colours(edge[i % n]) - colours(edge[(i + 1) % n])));
+        sums.push_back(sums.back() + std::max(step - kSlow, 0.0f));
+    }
+    std::vector<float> out(n);
+    for (size_t i = 0; i < n; ++i)
+        out[i] = std::min(sums[i + far] - sums[i], sums[i + n] - sums[i + n - far]);
+    return out;
+}
+
+/// The least barrier, highest less lowest value on the way, from the edge to each pixel: grain does not add
+/// up.
+Costs barriersFrom(const cv::Mat3f& colours, const std::vector<cv::Point>& edge,
+                   const std::vector<float>& begins) {
+    Costs cost(colours.size(), kNever), begun(colours.size(), 0.0f);
     cv::Mat3f high = colours.clone(), low = colours.clone();
     for (size_t i = 0; i < edge.size(); ++i) cost(edge[i]) = begun(edge[i]) = begins[i];
-    const auto reach = [&](int x, int y, int fromX, int fromY) {
-        if (fromX < 0 || fromY < 0 || fromX >= size.width || fromY >= size.height) return;
+    sweep(colours.size(), [&](int x, int y, int fromX, int fromY) {
         cv::Vec3f top = high(fromY, fromX), bottom = low(fromY, fromX);
         float barrier = 0;
         for (int k = 0; k < 3; ++k) {
@@ -82,21 +116,74 @@ Barriers barriersFrom(const cv::Mat3f& colours, const std::vector<cv::Point>& ed
         if (now >= cost(y, x)) return;
         cost(y, x) = now, begun(y, x) = begun(fromY, fromX);
         high(y, x) = top, low(y, x) = bottom;
-    };
-    for (int pass = 0; pass < kPasses; ++pass) {
-        const int way = pass % 2 ? -1 : 1;
-        for (int i = 0; i < size.height; ++i)
-            for (int j = 0; j < size.width; ++j) {
-                const int y = way > 0 ? i : size.height - 1 - i, x = way > 0 ? j : size.width - 1 - j;
-                reach(x, y, x - way, y), reach(x, y, x, y - way);
-            }
-    }
+    });
     return cost;
 }
 
+/// What the picture would be if there were nothing but the colours of its edge, running evenly into each
+/// other.
+cv::Mat3f groundFrom(const cv::Mat3f& colours, const std::vector<cv::Point>& edge,
+                     const std::vector<float>& rare) {
+    constexpr double kSide = 48;
+    constexpr int kRounds = 400;
+    const double k = kSide / std::max(colours.cols, colours.rows);
+    const cv::Size size(std::max(1, int(std::lround(colours.cols * k))),
+                        std::max(1, int(std::lround(colours.rows * k))));
+    cv::Mat3f sum(size, cv::Vec3f(0, 0, 0));
+    cv::Mat1f count(size, 0.0f);
+    cv::Vec3f all(0, 0, 0);
+    float known = 0;
+    for (size_t i = 0; i < edge.size(); ++i) {
+        if (rare[i] > kFaint) continue;
+        const cv::Point cell(edge[i].x * size.width / colours.cols, edge[i].y * size.height / colours.rows);
+        sum(cell) += colours(edge[i]), count(cell) += 1;
+        all += colours(edge[i]), known += 1;
+    }
+    cv::Mat3f out(size, all / std::max(known, 1.0f));
+    for (int round = 0; round < kRounds; ++round)
+        for (int y = 0; y < size.height; ++y)
+            for (int x = 0; x < size.width; ++x) {
+                if (count(y, x) > 0) {
+                    out(y, x) = sum(y, x) / count(y, x);
+                    continue;
+                }
+                cv::Vec3f round4(0, 0, 0);
+                for (const auto& [dx, dy] : {std::pair{-1, 0}, {1, 0}, {0, -1}, {0, 1}})
+                    round4 +=
+                        out(std::clamp(y + dy, 0, size.height - 1), std::clamp(x + dx, 0, size.width - 1));
+                out(y, x) = round4 / 4;
+            }
+    cv::Mat3f large;
+    cv::resize(out, large, colours.size(), 0, 0, cv::INTER_LINEAR);
+    return large;
+}
+
+Costs apart(const cv::Mat3f& a, const cv::Mat3f& b) {
+    Costs out(a.size());
+    for (int y = 0; y < a.rows; ++y)
+        for (int x = 0; x < a.cols; ++x) out(y, x) = float(cv::norm(a(y, x) - b(y, x)));
+    return out;
+}
+
+/// The middle one of the values a twentieth of the size inwards of what is not rare of the edge; kNever when
+/// most of that is rare.
+float medianNear(const Costs& values, const std::vector<float>& rare, const std::vector<cv::Point>& edge) {
+    constexpr float kInwards = 0.05f;
+    const cv::Point2f middle(float(values.cols) / 2, float(values.rows) / 2);
+    std::vector<float> out;
+    for (size_t i = 0; i < edge.size(); ++i) {
+        const cv::Point2f at(edge[i]);
+        if (rare[i] <= kFaint) out.push_back(values(cv::Point(at + (middle - at) * (2 * kInwards))));
+    }
+    if (2 * out.size() < edge.size()) return kNever;
+    const auto half = out.begin() + ptrdiff_t(out.size() / 2);
+    std::nth_element(out.begin(), half, out.end());
+    return *half;
+}
+
 /// The part of what stands out by more than `least` that holds a place; nothing when that does not.
-cv::Mat1b partAt(const Barriers& barriers, float least, cv::Point place) {
-    cv::Mat1b high = barriers > least;
+cv::Mat1b partAt(const Costs& costs, float least, cv::Point place) {
+    cv::Mat1b high = costs > least;
     cv::Mat labels;
     cv::connectedComponents(high, labels);
     const int label = labels.at<int>(place);
@@ -105,17 +192,24 @@ cv::Mat1b partAt(const Barriers& barriers, float least, cv::Point place) {
 
 } // namespace
 
-std::optional<AlphaMap> subjectLabels(const Reduced& picture, const AlphaMap& on) {
+std::optional<Subject> subjectIn(const Reduced& picture, const AlphaMap& on) {
     const cv::Mat3f colours = softened(picture);
     const std::vector<cv::Point> edge = edgeOf(colours.size());
-    const Barriers barriers = barriersFrom(colours, edge, rarity(colours, edge));
+    std::vector<float> rare = rarity(colours, edge);
+    const std::vector<float> bounded = boundedness(colours, edge);
+    for (size_t i = 0; i < rare.size(); ++i) rare[i] = std::min(rare[i], bounded[i]);
+    const Costs reached = barriersFrom(colours, edge, rare),
+                unlike = apart(colours, groundFrom(colours, edge, rare));
+    // Where the edge lets expect what lies near it, what is as expected is ground too.
+    const float trust = kTrust * (1 - std::min(medianNear(unlike, rare, edge) / kPlain, 1.0f));
+    const Costs costs = trust > 0 ? Costs(cv::min(reached, unlike)) : reached;
     const cv::Mat clicked(on.height, on.width, CV_8UC1, const_cast<uint8_t*>(on.values.data()));
     double most = 0;
     cv::Point place;
-    cv::minMaxLoc(barriers, nullptr, &most, nullptr, &place, clicked == 255);
-    if (most == 0) cv::minMaxLoc(barriers, nullptr, &most, nullptr, &place);
+    cv::minMaxLoc(costs, nullptr, &most, nullptr, &place, clicked == 255);
+    if (most == 0) cv::minMaxLoc(costs, nullptr, &most, nullptr, &place);
     if (most < double(kFaint)) return std::nullopt;
-    const cv::Mat1b part = partAt(barriers, std::max(kFaint, kMuch * float(most)), place);
+    const cv::Mat1b part = partAt(costs, std::max(kFaint, std::min(kMuch * float(most), kClear)), place);
     const cv::Rect box = cv::boundingRect(part);
     const int room = int(std::lround(kRoom * std::max(box.width, box.height))) + 2;
     const cv::Rect round = cv::Rect(box.x - room, box.y - room, box.width + 2 * room, box.height + 2 * room) &
@@ -126,7 +220,7 @@ std::optional<AlphaMap> subjectLabels(const Reduced& picture, const AlphaMap& on
             out.at(x, y) = clicked.at<uchar>(y, x) == 255 ? 255
                            : part(y, x)                   ? kProbablyFigure
                                                           : kProbablyGround;
-    return out;
+    return Subject{std::move(out), trust};
 }
 
 } // namespace glyptos
