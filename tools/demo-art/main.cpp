@@ -2,9 +2,11 @@
 // demo-art --drawer FOLDER
 //
 // Makes the pictures of the demo and puts them into the composition: a release file (docs/file-format.md)
-// without sources, in which a layer names its picture as "@moon.png".
+// without sources, in which a layer names its picture as "@moon.png". What is made of pixels (handwork.h) is
+// added.
 #include "canvas.h"
 #include "drawer.h"
+#include "handwork.h"
 
 #include "file/atomic_file.h"
 #include "file/pictures/picture_reader.h"
@@ -82,7 +84,9 @@ Result<void> compose(const std::string& composition, const std::string& out, con
     auto release = releaseFromJson(text, *forms);
     if (!release) return fail(release.error().fault, composition + ": " + release.error().message);
     release->sources = sources;
-    return saveProject(*release, out);
+    const auto worked = withHandwork(std::make_shared<const Release>(std::move(*release)));
+    if (!worked) return tl::unexpected(worked.error());
+    return saveProject(**worked, out);
 }
 
 } // namespace
