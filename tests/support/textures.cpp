@@ -80,13 +80,14 @@ Colour sides(float distance, float x, float y, uint32_t seed) {
     return shaded(c, 0.03f * grainAt(x, y, seed));
 }
 
-Colour sky(float x, float y, float side, uint32_t seed) {
+Colour sky(float x, float y, float side, uint32_t seed, uint32_t chance) {
     const Colour c = mixed({0.3f, 0.45f, 0.68f}, {0.9f, 0.82f, 0.72f}, y / side);
-    return shaded(c,
-                  0.05f * (fractalNoise(x / 120, y / 50, 4, seed) - 0.5f) + 0.02f * grainAt(x, y, seed + 3));
+    return shaded(c, 0.05f * (fractalNoise(x / 120, y / 50, 4, seed) - 0.5f) +
+                         0.02f * grainAt(x, y, chance + 3));
 }
 
-Colour colourOf(Texture texture, float x, float y, float side, uint32_t seed) {
+/// `chance` seeds what cannot be told from what lies around: grain, and bark as a whole.
+Colour colourOf(Texture texture, float x, float y, float side, uint32_t seed, uint32_t chance) {
     switch (texture) {
     case Texture::Weave:
         return weave(x, y, seed);
@@ -95,7 +96,7 @@ Colour colourOf(Texture texture, float x, float y, float side, uint32_t seed) {
     case Texture::Ripples:
         return ripples(x, y, seed);
     case Texture::Bark:
-        return bark(x, y, seed);
+        return bark(x, y, chance);
     case Texture::Edge:
         return sides(x * 0.42f - y * 0.91f + side * 0.24f, x, y, seed);
     case Texture::Curve:
@@ -103,9 +104,9 @@ Colour colourOf(Texture texture, float x, float y, float side, uint32_t seed) {
     case Texture::Grain:
         return shaded(
             mixed({0.25f, 0.3f, 0.42f}, {0.85f, 0.7f, 0.55f}, (0.7f * x + 0.5f * y) / (1.2f * side)),
-            0.06f * grainAt(x, y, seed));
+            0.06f * grainAt(x, y, chance));
     default:
-        return sky(x, y, side, seed);
+        return sky(x, y, side, seed, chance);
     }
 }
 
@@ -117,7 +118,23 @@ bool isHole(Texture texture, float x, float y, float side, float holeSide, uint3
     return std::hypot(u, v) < radius;
 }
 
+void put(const Colour& c, uint8_t* pixel) {
+    for (size_t k = 0; k < 3; ++k) pixel[k] = uint8_t(std::lround(255 * std::clamp(c[k], 0.0f, 1.0f)));
+    pixel[3] = 255;
+}
+
 } // namespace
+
+Picture byOtherChance(const KnownTexture& known, Texture texture, uint32_t seed) {
+    Picture out = copyOf(known.truth);
+    constexpr uint32_t kOther = 1000;
+    for (int y = 0; y < out.height; ++y)
+        for (int x = 0; x < out.width; ++x)
+            if (known.hole.at(x, y))
+                put(colourOf(texture, float(x), float(y), float(out.width), seed, seed + kOther),
+                    out.row<uint8_t>(y) + ptrdiff_t(4) * x);
+    return out;
+}
 
 Picture copyOf(const Picture& p) {
     Picture out;
@@ -137,10 +154,9 @@ KnownTexture knownTexture(Texture texture, int side, int holeSide, uint32_t seed
     out.truth.opaque = true;
     for (int y = 0; y < side; ++y)
         for (int x = 0; x < side; ++x) {
-            const Colour c = colourOf(texture, float(x), float(y), float(side), seed);
+            const Colour c = colourOf(texture, float(x), float(y), float(side), seed, seed);
             uint8_t* p = out.truth.row<uint8_t>(y) + ptrdiff_t(4) * x;
-            for (size_t k = 0; k < 3; ++k) p[k] = uint8_t(std::lround(255 * std::clamp(c[k], 0.0f, 1.0f)));
-            p[3] = 255;
+            put(c, p);
             if (isHole(texture, float(x), float(y), float(side), float(holeSide), seed))
                 out.hole.at(x, y) = 255;
         }

@@ -20,6 +20,10 @@ struct KnownTexture {
 /// of about 5 px. The same for the same seed.
 KnownTexture knownTexture(Texture texture, int side, int holeSide, uint32_t seed);
 
+/// The texture with the hole filled by what it could as well have been: its structure as it is, its chance
+/// another.
+Picture byOtherChance(const KnownTexture& known, Texture texture, uint32_t seed);
+
 Picture copyOf(const Picture& picture);
 
 } // namespace glyptos::test

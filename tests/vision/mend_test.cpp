@@ -75,6 +75,25 @@ double seam(const cv::Mat& bgr, const cv::Mat& hole) {
     return across / acrossCount / (round / roundCount);
 }
 
+/// How like the truth a filled hole is: point by point, and in its steps.
+struct Likeness {
+    double psnr = 0, steps = 0;
+    Likeness() = default;
+    Likeness(double psnr_, double steps_)
+        : psnr(psnr_)
+        , steps(steps_) {}
+    Likeness(const cv::Mat& truth, const cv::Mat& filled, const cv::Mat& hole)
+        : Likeness(::psnr(truth, filled, hole), apart(stepsOf(truth, hole), stepsOf(filled, hole))) {}
+    Likeness operator/(double n) const { return {psnr / n, steps / n}; }
+    Likeness& operator+=(const Likeness& o) {
+        psnr += o.psnr, steps += o.steps;
+        return *this;
+    }
+};
+
+/// Over what the truth by other chance reaches: in shares of its steps, and dB.
+constexpr double kSlack = 1.4, kLeastSure = 0.6;
+
 template <class T>
 void isSameOutside(const Picture& before, const Picture& after, const AlphaMap& hole) {
     for (int y = 0; y < before.height; ++y)
@@ -97,29 +116,27 @@ class MendTest : public QObject {
   private Q_SLOTS:
     void textures_data() {
         QTest::addColumn<int>("texture");
-        QTest::addColumn<double>("leastGain"); // dB over the better peer
-        QTest::addColumn<double>("mostSteps"); // of the better peer's
+        QTest::addColumn<bool>("chance"); // grain and bark cannot be told from what lies around them
         QTest::addColumn<int>("side");
-        // Grain and bark are chance: what is as rough as the truth, but not the truth, has twice the squared
-        // error of the best smooth fill, which is 3 dB. Along a curve whose hidden slope is nowhere else
-        // something must give.
-        QTest::newRow("weave") << int(Texture::Weave) << 0.0 << 0.2 << 420;
-        QTest::newRow("bricks") << int(Texture::Bricks) << 0.0 << 0.2 << 420;
-        QTest::newRow("ripples") << int(Texture::Ripples) << 0.0 << 0.2 << 420;
-        QTest::newRow("bark") << int(Texture::Bark) << -3.0 << 0.35 << 420;
-        // Of bark a small hole is too small a sample.
-        QTest::newRow("bark, larger") << int(Texture::Bark) << -3.0 << 0.2 << 1050;
-        QTest::newRow("edge") << int(Texture::Edge) << 0.0 << 0.2 << 420;
-        QTest::newRow("curve") << int(Texture::Curve) << -7.0 << 0.2 << 420;
-        QTest::newRow("grain") << int(Texture::Grain) << -3.0 << 0.2 << 420;
-        QTest::newRow("wire") << int(Texture::Wire) << -3.0 << 0.2 << 420;
+        QTest::newRow("weave") << int(Texture::Weave) << false << 420;
+        QTest::newRow("bricks") << int(Texture::Bricks) << false << 420;
+        QTest::newRow("ripples") << int(Texture::Ripples) << false << 420;
+        QTest::newRow("bark") << int(Texture::Bark) << true << 420;
+        QTest::newRow("bark, larger") << int(Texture::Bark) << true << 1050;
+        QTest::newRow("edge") << int(Texture::Edge) << false << 420;
+        QTest::newRow("curve") << int(Texture::Curve) << false << 420;
+        QTest::newRow("grain") << int(Texture::Grain) << true << 420;
+        QTest::newRow("wire") << int(Texture::Wire) << true << 420;
     }
+    /// What is by chance has twice the squared error of the best smooth fill as soon as it is as rough as the
+    /// truth: 3 dB. So it is also set against the truth by other chance, which is as good as can be expected of a fill that
+    /// knows only what lies around.
     void textures() {
         QFETCH(int, texture);
-        QFETCH(double, leastGain);
-        QFETCH(double, mostSteps);
+        QFETCH(bool, chance);
         QFETCH(int, side);
-        double ours = 0, theirs = 0, steps = 0, theirSteps = 0, worstSeam = 0;
+        Likeness ours, theirs, other;
+        double worstSeam = 0;
         constexpr int kSeeds = 3;
         for (uint32_t seed = 1; seed <= kSeeds; ++seed) {
             KnownTexture known = knownTexture(Texture(texture), side, side / 3, seed);
@@ -131,20 +148,20 @@ class MendTest : public QObject {
             cv::Mat marching, flowing;
             cv::inpaint(damaged, hole, marching, 5, cv::INPAINT_TELEA);
             cv::inpaint(damaged, hole, flowing, 5, cv::INPAINT_NS);
-            ours += psnr(truth, out, hole) / kSeeds;
-            theirs += std::max(psnr(truth, marching, hole), psnr(truth, flowing, hole)) / kSeeds;
-            const auto known_ = stepsOf(truth, hole);
-            steps += apart(known_, stepsOf(out, hole)) / kSeeds;
-            theirSteps +=
-                std::min(apart(known_, stepsOf(marching, hole)), apart(known_, stepsOf(flowing, hole))) /
-                kSeeds;
+            const Likeness a(truth, marching, hole), b(truth, flowing, hole);
+            theirs += {std::max(a.psnr, b.psnr) / kSeeds, std::min(a.steps, b.steps) / kSeeds};
+            ours += Likeness(truth, out, hole) / kSeeds;
+            other += Likeness(truth, bgrOf(byOtherChance(known, Texture(texture), seed)), hole) / kSeeds;
             worstSeam = std::max(worstSeam, seam(out, hole) / std::max(1.0, seam(truth, hole)));
         }
         qInfo("steps apart %.3f, of the peer %.3f, ratio %.2f; PSNR %.1f dB, of the peer %.1f; seam %.2f",
-              steps, theirSteps, steps / theirSteps, ours, theirs, worstSeam);
-        QVERIFY(steps <= mostSteps * theirSteps);
+              ours.steps, theirs.steps, ours.steps / theirs.steps, ours.psnr, theirs.psnr, worstSeam);
+        if (chance)
+            qInfo("by other chance: steps apart %.3f, ratio %.2f; PSNR %.1f dB", other.steps,
+                  other.steps / theirs.steps, other.psnr);
+        QVERIFY(ours.steps <= std::max(0.2 * theirs.steps, chance ? kSlack * other.steps : 0));
         QVERIFY(worstSeam <= 1.25);
-        QVERIFY(ours >= theirs + leastGain);
+        QVERIFY(ours.psnr >= std::min(theirs.psnr, chance ? other.psnr - kLeastSure : theirs.psnr));
     }
 
     /// 16 bits stay 16 bits, and no level of them is lost.

@@ -226,13 +226,15 @@ std::vector<Shift> coarseShifts(const WorkPicture& picture, const std::atomic<bo
 }
 
 /// By few pieces, each moved as a whole; their seams settled patch by patch.
-std::optional<MatchField> byPieces(Filling& filling, const std::atomic<bool>* cancel) {
+std::optional<MatchField> byPieces(Filling& filling, const std::vector<Shift>& beyond,
+                                   const std::atomic<bool>* cancel) {
     constexpr size_t kShifts = 60;
     WorkPicture& picture = filling.picture;
-    std::vector<Shift> shifts = commonShifts(picture, filling.whole, kShifts);
-    for (const Shift& s : coarseShifts(picture, cancel))
+    const WorkPicture own = ownRows(picture);
+    std::vector<Shift> shifts = commonShifts(own, wholePatches(own), kShifts);
+    for (const Shift& s : coarseShifts(own, cancel))
         if (std::find(shifts.begin(), shifts.end(), s) == shifts.end()) shifts.push_back(s);
-    const std::vector<int32_t> placed = placedPieces(picture, shifts, cancel);
+    const std::vector<int32_t> placed = placedPieces(picture, {std::move(shifts), beyond}, cancel);
     if (placed.empty()) return std::nullopt;
     for (size_t i = 0; i < placed.size(); ++i)
         if (placed[i] >= 0) std::copy_n(picture.pixel(size_t(placed[i])), 4, picture.pixel(i));
@@ -249,14 +251,15 @@ std::optional<MatchField> byPieces(Filling& filling, const std::atomic<bool>* ca
 
 } // namespace
 
-std::optional<MatchField> complete(WorkPicture& picture, const std::atomic<bool>* cancel) {
+std::optional<MatchField> complete(WorkPicture& picture, const std::vector<Shift>& beyond,
+                                   const std::atomic<bool>* cancel) {
     Filling filling{picture};
     if (filling.sources.empty()) return std::nullopt;
-    std::optional<MatchField> field = byPieces(filling, cancel);
+    std::optional<MatchField> field = byPieces(filling, beyond, cancel);
     if (!field && !isCancelled(cancel)) {
-        std::vector<WorkPicture> levels = levelsOf(picture);
+        std::vector<WorkPicture> levels = levelsOf(ownRows(picture));
         field = fromCoarse(levels, 0, cancel);
-        picture = std::move(levels.front());
+        std::copy(levels.front().samples.begin(), levels.front().samples.end(), picture.samples.begin());
     }
     return isCancelled(cancel) ? std::nullopt : field;
 }

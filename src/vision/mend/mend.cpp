@@ -4,6 +4,7 @@
 #include "vision/mend/completion.h"
 #include "vision/mend/hole_parts.h"
 #include "vision/mend/seam_light.h"
+#include "vision/mend/turned.h"
 
 #include <algorithm>
 #include <cmath>
@@ -49,19 +50,19 @@ IntRect ownArea(const HolePart& part) {
     return {part.area.x - part.around.x, part.area.y - part.around.y, part.area.w, part.area.h};
 }
 
-/// Copies from the samples that the picture really has. `sources`: of `inside`, row by row.
+/// Copies from the samples that `before`, what lies about the part, really has. `sources`: of `inside`, row
+/// by row.
 template <class T>
-void writeCopied(Picture& picture, const AlphaMap& hole, const HolePart& part, int workWidth,
+void writeCopied(Picture& picture, const AlphaMap& hole, const HolePart& part, const Picture& before,
                  const IntRect& inside, const std::vector<PixelSource>& sources) {
     const IntRect own = ownArea(part);
-    const Picture before = croppedTo(picture, part.around);
     tbb::parallel_for(own.y, own.bottom(), [&](int y) {
         for (int x = own.x; x < own.right(); ++x) {
             const PixelSource& s = sources[size_t(y - inside.y) * size_t(inside.w) + size_t(x - inside.x)];
             if (s.place < 0) continue;
             const int px = part.around.x + x, py = part.around.y + y;
-            write(copiedFrom<T>(before, s.place % workWidth, s.place / workWidth, s.light), hole.at(px, py),
-                  picture.row<T>(py) + ptrdiff_t(4) * px);
+            write(copiedFrom<T>(before, s.place % before.width, s.place / before.width, s.light),
+                  hole.at(px, py), picture.row<T>(py) + ptrdiff_t(4) * px);
         }
     });
 }
@@ -91,13 +92,19 @@ Result<Picture> mendedIn(const Picture& picture, const AlphaMap& hole, const Men
     for (const HolePart& part : parts) {
         if (isCancelled(options.cancel)) return cancelled();
         WorkPicture work = workPicture(out, left, part.around);
-        const auto field = complete(work, options.cancel);
+        Picture before = croppedTo(out, part.around);
+        std::vector<Shift> turned;
+        if (const std::vector<Arc> arcs = arcsThrough(work); !arcs.empty()) {
+            WithTurned wide = withTurned(before, work, arcs);
+            before = std::move(wide.picture), work = std::move(wide.work), turned = std::move(wide.shifts);
+        }
+        const auto field = complete(work, turned, options.cancel);
         if (isCancelled(options.cancel)) return cancelled();
         if (field && !field->area.empty()) {
             const IntRect inside = holeArea(work);
             std::vector<PixelSource> sources = pixelSources(work, *field, Patches(work), inside);
             fitLight(work, inside, sources);
-            writeCopied<T>(out, hole, part, work.width, inside, sources);
+            writeCopied<T>(out, hole, part, before, inside, sources);
         } else {
             fillSmoothly(work);
             writeSmooth<T>(out, hole, part, work);
@@ -131,7 +138,7 @@ Picture patchedIn(const Picture& picture, const AlphaMap& hole, int dx, int dy) 
                     int32_t(work.place(sx, sy));
         }
     fitLight(work, own, sources);
-    writeCopied<T>(out, hole, part, work.width, own, sources);
+    writeCopied<T>(out, hole, part, croppedTo(picture, part.around), own, sources);
     return out;
 }
 

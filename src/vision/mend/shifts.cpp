@@ -177,15 +177,25 @@ class Blocks {
             }
     }
 
-    /// The best shift of each block by itself; empty when one has none.
-    std::vector<size_t> alone() const {
+    /// The best shift of each block by itself, of those from `first` on wherever one of them can be; empty
+    /// when one has none.
+    std::vector<size_t> alone(size_t first = 0) const {
         std::vector<size_t> out(squares_.size());
         for (size_t i = 0; i < squares_.size(); ++i) {
-            const float* own = own_.data() + i * shifts_.size();
-            out[i] = size_t(std::min_element(own, own + shifts_.size()) - own);
+            const float *own = own_.data() + i * shifts_.size(), *end = own + shifts_.size();
+            out[i] = size_t(std::min_element(own + first, end) - own);
+            if (own[out[i]] >= kNever) out[i] = size_t(std::min_element(own, end) - own);
             if (own[out[i]] >= kNever) return {};
         }
         return out;
+    }
+
+    double energy(const std::vector<size_t>& labels) const {
+        double sum = 0;
+        for (size_t i = 0; i < labels.size(); ++i) sum += double(own_[i * shifts_.size() + labels[i]]);
+        for (const Pair& pair : pairs_)
+            sum += double(seamCost(pair.seam, labels[size_t(pair.a)], labels[size_t(pair.b)]));
+        return sum;
     }
 
     /// One expansion move: whoever gains by it changes to `shift`. True when anyone did.
@@ -257,7 +267,10 @@ class Blocks {
     }
     IntRect seam(int column, int row, bool across) const {
         const IntRect q = square(column, row);
-        return (across ? IntRect{q.right() - 1, q.y, 2, q.h} : IntRect{q.x, q.bottom() - 1, q.w, 2});
+        // Edges that meet at an angle differ little where they meet: along an arc seams are looked at wider.
+        const int reach = picture_.own < picture_.height ? 6 : 1;
+        return across ? IntRect{q.right() - reach, q.y, 2 * reach, q.h}
+                      : IntRect{q.x, q.bottom() - reach, q.w, 2 * reach};
     }
     const int16_t* shifted(int x, int y, const Shift& s) const {
         const int sx = x + s.x, sy = y + s.y;
@@ -331,18 +344,36 @@ std::vector<Shift> commonShifts(const WorkPicture& picture, const std::vector<ui
     return out;
 }
 
-std::vector<int32_t> placedPieces(const WorkPicture& picture, const std::vector<Shift>& shifts,
+namespace {
+
+/// Made cheaper by expansion moves.
+std::vector<size_t> settled(const Blocks& blocks, std::vector<size_t> labels, size_t shifts,
+                            const std::atomic<bool>* cancel) {
+    constexpr int kSweeps = 2;
+    for (int sweep = 0; sweep < kSweeps; ++sweep) {
+        bool changed = false;
+        for (size_t s = 0; s < shifts && !isCancelled(cancel); ++s)
+            changed = blocks.expand(labels, s) || changed;
+        if (!changed) break;
+    }
+    return labels;
+}
+
+} // namespace
+
+std::vector<int32_t> placedPieces(const WorkPicture& picture, const Shifts& from,
                                   const std::atomic<bool>* cancel) {
+    std::vector<Shift> shifts = from.own;
+    shifts.insert(shifts.end(), from.beyond.begin(), from.beyond.end());
     if (shifts.empty()) return {};
     const Blocks blocks(picture, shifts);
     std::vector<size_t> labels = blocks.alone();
     if (labels.empty()) return {};
-    constexpr int kSweeps = 2;
-    for (int sweep = 0; sweep < kSweeps; ++sweep) {
-        bool changed = false;
-        for (size_t s = 0; s < shifts.size() && !isCancelled(cancel); ++s)
-            changed = blocks.expand(labels, s) || changed;
-        if (!changed) break;
+    labels = settled(blocks, std::move(labels), shifts.size(), cancel);
+    if (!from.beyond.empty()) {
+        // One move at a time does not lead from pieces of the one kind to those of the other.
+        std::vector<size_t> other = settled(blocks, blocks.alone(from.own.size()), shifts.size(), cancel);
+        if (blocks.energy(other) < blocks.energy(labels)) labels = std::move(other);
     }
     return blocks.placed(labels);
 }

@@ -21,9 +21,14 @@ struct Shift {
 /// The shifts at which most of what is known resembles itself, the commonest first, at most `most`.
 std::vector<Shift> commonShifts(const WorkPicture& picture, const std::vector<uint8_t>& whole, size_t most);
 
+/// Within the picture, and to what lies below its own rows.
+struct Shifts {
+    std::vector<Shift> own, beyond;
+};
+
 /// For every pixel of the hole the place that is copied there, −1 elsewhere: one of the shifts, such that the
 /// pieces meet each other and the known. Empty when some part of the hole cannot be reached by any of them.
-std::vector<int32_t> placedPieces(const WorkPicture& picture, const std::vector<Shift>& shifts,
+std::vector<int32_t> placedPieces(const WorkPicture& picture, const Shifts& shifts,
                                   const std::atomic<bool>* cancel);
 
 } // namespace glyptos::mending

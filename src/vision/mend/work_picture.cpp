@@ -57,11 +57,18 @@ WorkPicture halved(const WorkPicture& from) {
     return out;
 }
 
+WorkPicture ownRows(const WorkPicture& picture) {
+    WorkPicture out(picture.width, picture.own);
+    std::copy_n(picture.samples.begin(), out.samples.size(), out.samples.begin());
+    std::copy_n(picture.hole.begin(), out.hole.size(), out.hole.begin());
+    return out;
+}
+
 IntRect holeArea(const WorkPicture& picture) {
     int left = picture.width, right = 0, top = picture.height, bottom = 0;
     for (int y = 0; y < picture.height; ++y)
         for (int x = 0; x < picture.width; ++x)
-            if (picture.hole[picture.place(x, y)]) {
+            if (picture.hole[picture.place(x, y)] == kToFill) {
                 left = std::min(left, x), right = std::max(right, x + 1);
                 top = std::min(top, y), bottom = y + 1;
             }
