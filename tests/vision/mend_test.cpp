@@ -129,8 +129,8 @@ class MendTest : public QObject {
         QTest::newRow("wire") << int(Texture::Wire) << true << 420;
     }
     /// What is by chance has twice the squared error of the best smooth fill as soon as it is as rough as the
-    /// truth: 3 dB. So it is also set against the truth by other chance, which is as good as can be expected of a fill that
-    /// knows only what lies around.
+    /// truth: 3 dB. So it is also set against the truth by other chance, which is as good as can be expected
+    /// of a fill that knows only what lies around.
     void textures() {
         QFETCH(int, texture);
         QFETCH(bool, chance);
@@ -162,6 +162,29 @@ class MendTest : public QObject {
         QVERIFY(ours.steps <= std::max(0.2 * theirs.steps, chance ? kSlack * other.steps : 0));
         QVERIFY(worstSeam <= 1.25);
         QVERIFY(ours.psnr >= std::min(theirs.psnr, chance ? other.psnr - kLeastSure : theirs.psnr));
+    }
+
+    /// A rim that stands nowhere else runs on along its circle, in 16 bits and half see-through too.
+    void aRimRunsOn() {
+        const KnownTexture known = knownTexture(Texture::Curve, 420, 140, 2);
+        Picture deep = Picture::create<uint16_t>(420, 420);
+        for (size_t i = 0; i < size_t(420) * 420 * 4; ++i)
+            deep.row<uint16_t>(0)[i] =
+                i % 4 == 3 ? uint16_t(30000) : uint16_t(known.damaged.row<uint8_t>(0)[i] * 257);
+        const auto filled = mended(deep, known.hole);
+        QVERIFY(filled);
+        isSameOutside<uint16_t>(deep, *filled, known.hole);
+        double squares = 0, n = 0;
+        for (int y = 0; y < 420; ++y)
+            for (int x = 0; x < 420; ++x) {
+                if (!known.hole.at(x, y)) continue;
+                const uint16_t* p = filled->row<uint16_t>(y) + 4 * x;
+                QVERIFY(std::abs(p[3] - 30000) < 200);
+                for (int c = 0; c < 3; ++c, ++n)
+                    squares += std::pow(p[c] / 257.0 - known.truth.row<uint8_t>(y)[4 * x + c], 2);
+            }
+        const double db = 10 * std::log10(255 * 255 * n / squares);
+        QVERIFY2(db > 33, qPrintable(QString::number(db)));
     }
 
     /// 16 bits stay 16 bits, and no level of them is lost.
