@@ -142,9 +142,9 @@ std::shared_ptr<const Mask> maskOf(const std::vector<Contour>& outline) {
     return std::make_shared<const Mask>(std::move(mask));
 }
 
-/// Dark towards the part's border: black over all but its inside, softly. The border of the area itself lies
-/// far enough outside of the layer.
-Layer shadeOf(const CutPart& part, const Rect& area, const SliceStyle& style) {
+/// Dark towards the part's border: black over all but its inside, softly, as far as the layer goes. Its outer
+/// border lies far enough outside of that.
+Layer shadeOf(const CutPart& part, const Rect& bounds, const SliceStyle& style) {
     cl::ClipperOffset offset;
     offset.AddPaths(pathsOf(part.outline), cl::jtRound, cl::etClosedPolygon);
     cl::Paths inner;
@@ -152,10 +152,10 @@ Layer shadeOf(const CutPart& part, const Rect& area, const SliceStyle& style) {
     Layer out;
     out.name = "Shade";
     ShapeContent dark;
-    dark.width = area.w, dark.height = area.h;
+    dark.width = bounds.w, dark.height = bounds.h;
     dark.fill = Ink{0, 0, 0, 1};
     out.content = dark;
-    out.placement.position = area.centre();
+    out.placement.position = bounds.centre();
     out.opacity = style.shade;
     out.clipped = true;
     if (!inner.empty()) {
@@ -205,7 +205,7 @@ Result<Made> withSlices(const ReleasePtr& release, const PanelRef& panel, const 
     for (const CutPart& part : partsBetween(area, lines)) {
         GroupContent content;
         if (style.shade > 0)
-            content.layers.push_back(std::make_shared<const Layer>(shadeOf(part, area, style)));
+            content.layers.push_back(std::make_shared<const Layer>(shadeOf(part, bounds, style)));
         content.layers.push_back(std::make_shared<const Layer>(inner));
         Layer slice;
         slice.name = "Slice " + std::to_string(slices.layers.size() + 1) + " of " + meant->name;

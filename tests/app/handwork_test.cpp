@@ -5,6 +5,7 @@
 #include "support/window.h"
 
 #include "app/hands/select_hand.h"
+#include "app/session/importer.h"
 #include "file/pictures/picture_writer.h"
 #include "file/release_json/release_json.h"
 #include "release/edits/cutout_edits.h"
@@ -395,6 +396,34 @@ class HandworkTest : public QObject {
             }
     }
 
+    /// Another picture in the place of a cut-out one has its mask, and none of the old colours.
+    void replacedAfterCuttingOut() {
+        put("keeper", knownFigure(Ground::Plain, 300, 7).photo);
+        const std::string id = t->document().layer();
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        click("Cut it out");
+        QVERIFY(edgeColoursOf(t->layers(), id));
+        const auto mask = t->find(id)->mask;
+        const auto file = std::filesystem::path(folder.path().toStdString()) / "other.png";
+        write(file, encodePng(knownFigure(Ground::Textured, 300, 8).photo, {72}).value());
+        Importer importer(*t->engine);
+        importer.setDocument(&t->document());
+        QSignalSpy finished(&importer, &Importer::finished);
+        importer.replace(QString::fromStdString(file.string()), id);
+        QVERIFY(finished.wait());
+        t->settle();
+        QVERIFY(t->find(id)->mask == mask);
+        QVERIFY(!edgeColoursOf(t->layers(), id));
+        QVERIFY(t->document().release()->source(t->find(id)->as<PictureContent>()->source)->name ==
+                "other.png");
+        // Worked out anew the edge has colours of the new one.
+        t->document().selectLayer(id);
+        QTest::keyClick(&t->bench(), Qt::Key_K);
+        choose("The brush", 3);
+        click("All of it");
+        QVERIFY(edgeColoursOf(t->layers(), id));
+    }
+
     void aRunOnAMask() {
         const std::string box = t->putBox("Box", {500, 500, 2000, 2000}, {0.8f, 0.1f, 0.1f, 1});
         QTest::keyClick(&t->bench(), Qt::Key_K);
@@ -483,7 +512,7 @@ class HandworkTest : public QObject {
         enter(t->find<QLineEdit>("Shade along the cuts"), "0");
         t->drag(t->bench(), t->on({900, 1200}), t->on({2100, 1203}), Qt::ShiftModifier); // level
         t->drag(t->bench(), t->on({900, 1900}), t->on({2100, 1800}));
-        QVERIFY(t->bench().sentence().contains("2 line"));
+        QVERIFY(t->bench().sentence().contains("along the lines"));
         QTest::keyClick(&t->bench(), Qt::Key_Backspace);
         t->drag(t->bench(), t->on({900, 1800}), t->on({2100, 1800}), Qt::ShiftModifier);
         QTest::keyClick(&t->bench(), Qt::Key_Return);
@@ -491,6 +520,8 @@ class HandworkTest : public QObject {
         const auto* all = t->layers().front()->as<GroupContent>();
         QVERIFY(all && all->layers.size() == 3);
         QVERIFY(!t->find(box));
+        // Its frame is as large as what is seen of it.
+        QCOMPARE(t->bounds(t->layers().front()->id), (Rect{1000, 400, 1000, 2200}));
         leaveBench();
         QCOMPARE(t->seen({1500, 1150}), ground);
         QCOMPARE(t->seen({1500, 1850}), ground);
@@ -562,6 +593,46 @@ class HandworkTest : public QObject {
         leaveBench();
         QCOMPARE(t->seen({2200, 2200}), ground);
         QCOMPARE(t->document().layer(), box);
+    }
+
+    /// A panorama of 65,000 px: a stroke on its mask, a figure looked for, a blemish mended.
+    void aPanorama() {
+        Picture wide = Picture::create<uint8_t>(65000, 40);
+        wide.opaque = true;
+        for (int y = 0; y < 40; ++y)
+            for (int x = 0; x < 65000; ++x) {
+                uint8_t* p = wide.row<uint8_t>(y) + ptrdiff_t(4) * x;
+                p[0] = uint8_t(120 + (x / 200) % 60), p[1] = uint8_t(90 + y), p[2] = 60, p[3] = 255;
+            }
+        put("panorama", wide);
+        const std::string id = t->document().layer();
+        QTest::keyClick(&t->bench(), Qt::Key_K);
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on({1500, 1500}));
+        t->settle();
+        QVERIFY(painted(id));
+        const ReleasePtr before = t->document().release();
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on({1500, 1500}));
+        t->settle();
+        QCOMPARE(t->document().release(), before); // no subject: said, nothing changed
+        QTest::keyClick(&t->bench(), Qt::Key_N);
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on({1500, 1500}));
+        t->settle();
+        QVERIFY(t->document().release() != before);
+    }
+
+    /// The file that a picture came from is gone while its figure is looked for: the release holds its bytes.
+    void theFileIsGone() {
+        const KnownFigure known = knownFigure(Ground::Plain, 600, 7);
+        put("keeper", known.photo);
+        const Frame frame = frameOf(*t->document().selectedLayer(), *t->document().release(), {},
+                                    t->engine->renderer.paragraphs());
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on(frame.toPanel.map({300, 260})));
+        QVERIFY(t->bench().work().isGoingOn());
+        QVERIFY(std::filesystem::remove(std::filesystem::path(folder.path().toStdString()) / "keeper.png"));
+        t->settle();
+        QVERIFY(selected(frame.toPanel.map({300, 260})) > 250);
     }
 
     /// Stopped half-way nothing has changed.

@@ -121,10 +121,8 @@ void BrushOptions::makeBrush(QLayout* row) {
                                       {tr("flow"), flow_}}) {
         row->addWidget(new FieldLabel(text, field));
         row->addWidget(field);
-        if (field == opacity_ || field == flow_) {
-            ofMask_.push_back(field);
-            ofMask_.push_back(row->itemAt(row->count() - 2)->widget());
-        }
+        std::vector<QWidget*>& of = field == opacity_ ? ofMask_ : field == flow_ ? ofFlow_ : ofTip_;
+        of.insert(of.end(), {field, row->itemAt(row->count() - 2)->widget()});
     }
 }
 
@@ -139,6 +137,10 @@ void BrushOptions::refresh() {
     const bool mends = bench_.hand() == Hand::Mend, clones = mends && s.mendBy == MendBy::Clone;
     const bool refines = !mends && s.refines;
     for (QWidget* widget : ofMask_) widget->setVisible(!mends && (!refines || widget == value_));
+    // A run has no tip.
+    const bool runs = !mends && !refines && s.maskRuns;
+    for (QWidget* widget : ofTip_) widget->setVisible(!runs);
+    for (QWidget* widget : ofFlow_) widget->setVisible(!mends && !refines && !runs);
     for (QWidget* widget : ofEdge_) widget->setVisible(refines);
     band_->setValue(s.edgeBand), firmness_->setValue(s.edgeFirmness * 100),
         outwards_->setValue(s.edgeOutwards * 100);

@@ -38,7 +38,7 @@ class BrushOptions : public QWidget {
     NumberField *grey_, *size_, *hardness_, *opacity_, *flow_, *turn_, *scale_;
     QCheckBox* aligned_;
     QToolButton *selected_, *again_;
-    std::vector<QWidget*> ofMask_, ofEdge_, ofMend_, ofClone_;
+    std::vector<QWidget*> ofMask_, ofTip_, ofFlow_, ofEdge_, ofMend_, ofClone_;
 };
 
 } // namespace glyptos

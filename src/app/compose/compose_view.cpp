@@ -138,7 +138,7 @@ QWidget* ComposeView::makeOptionBar() {
     row->addWidget(selecting_ = new SelectOptions(*bench_));
     row->addWidget(brushing_ = new BrushOptions(*bench_));
     row->addWidget(slicing_ = new SliceOptions(*bench_));
-    row->addStretch();
+    row->addWidget(optionSentence_ = new ElidedLabel, 1);
     const auto mender = [this] { return static_cast<MendHand*>(&bench_->handOf(Hand::Mend)); };
     connect(selecting_, &SelectOptions::cutOutAsked, this,
             [this] { static_cast<SelectHand*>(&bench_->handOf(Hand::Select))->cutOut(); });
@@ -238,7 +238,6 @@ void ComposeView::hideEvent(QHideEvent* event) {
 
 void ComposeView::refreshHand() {
     hands_->button(int(bench_->hand()))->setChecked(true);
-    sentence_->setWords(bench_->sentence());
     snapping_->setVisible(bench_->hand() == Hand::Move);
     shapes_->setVisible(bench_->hand() == Hand::Shape);
     picking_->setVisible(bench_->hand() == Hand::Pick);
@@ -248,7 +247,11 @@ void ComposeView::refreshHand() {
     brushing_->setVisible(brushes);
     const bool slices = bench_->hand() == Hand::Slice;
     slicing_->setVisible(slices);
-    options_->setVisible(selects || brushes || slices);
+    const bool hasOptions = selects || brushes || slices;
+    options_->setVisible(hasOptions);
+    // In the row that has more room.
+    sentence_->setWords(hasOptions ? QString() : bench_->sentence());
+    optionSentence_->setWords(hasOptions ? bench_->sentence() : QString());
     properties_->setFillInHand(bench_->hand() == Hand::Fill);
 }
 

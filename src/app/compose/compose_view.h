@@ -82,7 +82,7 @@ class ComposeView : public QWidget {
     PropertiesPanel* properties_;
     QButtonGroup* hands_;
     ComposeFoot* foot_;
-    ElidedLabel* sentence_;
+    ElidedLabel *sentence_, *optionSentence_;
     QLabel* emptyNote_;
     QWidget *empty_, *snapping_, *options_;
     ShapeChoice* shapes_;

@@ -25,9 +25,7 @@ QString SliceHand::sentence() const {
     if (lines_.empty())
         return bench_.settings().slice.drawn ? ComposeBench::tr("Draw a line across %1.").arg(name)
                                              : ComposeBench::tr("Drag a line across %1.").arg(name);
-    return ComposeBench::tr("Enter cuts %1 along %n line(s); Backspace takes the last one back.", nullptr,
-                            int(lines_.size()))
-        .arg(name);
+    return ComposeBench::tr("Enter cuts along the lines; Backspace takes back the last one.");
 }
 
 void SliceHand::press(const QMouseEvent&, Vec2 at) {

@@ -3,7 +3,7 @@
 #include "app/session/engine.h"
 #include "app/session/words.h"
 #include "base/text.h"
-#include "release/edits/edits.h"
+#include "release/edits/cutout_edits.h"
 #include "release/edits/framing.h"
 #include "release/placing.h"
 #include "release/wall.h"
@@ -190,8 +190,11 @@ void Importer::replaceBy(const Imported& picture, const std::string& replaced) {
     if (!old) return;
     if (picture.source->format == "jpeg")
         engine_.pictures.offer(*picture.source, picture.look, kLookReduction);
+    // Edge colours are those of the old picture; its mask stays.
+    const ReleasePtr bare =
+        withEdgeColours(withSource(document_->release(), picture.source), target_, replaced, nullptr);
     document_->edit(tr("Replace %1 by %2").arg(q(layer->name), q(picture.source->name)),
-                    withChangedLayer(withSource(document_->release(), picture.source), target_, replaced,
+                    withChangedLayer(bare, target_, replaced,
                                      [&](Layer& l) { l = withPicture(l, *old, *picture.source); }));
     Q_EMIT placed();
 }
