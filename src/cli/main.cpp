@@ -141,8 +141,9 @@ int runCommandLine(int argc, char** argv) {
     cli::CutOutOptions cutting;
     auto* cut = app.add_subcommand("cutout", "Cut a figure off its ground");
     cut->add_option("PICTURE", cutting.picture, "The picture")->required();
-    cut->add_option("--box", cutting.box, "x,y,width,height in pixels: holds all of the figure; without it\n"
-                                  "the figure is what the strokes lie on, or what stands out most")
+    cut->add_option("--box", cutting.box,
+                    "x,y,width,height in pixels: holds all of the figure; without it\n"
+                    "the figure is what the strokes lie on, or what stands out most")
         ->delimiter(',');
     cut->add_option("--hint", cutting.hints,
                     "JSON file with strokes over the figure and the ground:\n"

@@ -171,6 +171,13 @@ Buffer<float> paintedShares(const PixelTiles& tiles, const Affine& toOutput, con
     return paintedValues(tiles, toOutput, region);
 }
 
+Buffer<float> selectedShares(const std::optional<Selection>& selection, const Affine& panelToOutput,
+                             const IntRect& region) {
+    if (!selection) return {};
+    return paintedShares(*selection->tiles,
+                         panelToOutput * Affine::scaling(selection->pixel, selection->pixel), region);
+}
+
 AlphaMap valuesOf(const PixelTiles& tiles, const IntRect& area) {
     AlphaMap out(area.w, area.h);
     for (int y = 0; y < area.h; ++y)
@@ -205,6 +212,14 @@ std::optional<Selection> transformed(const Selection& selection, const Affine& o
     if (area.empty() || !map.inverse()) return std::nullopt;
     return unlessEmpty(
         madeIn(area, [&](const IntRect& part) { return paintedValues(*selection.tiles, map, part); }), pixel);
+}
+
+bool keepsHidden(const Mask& mask) {
+    return std::get<PaintedMask>(mask.form).shows != mask.inverted;
+}
+
+uint8_t keptValue(const Mask& mask, double shows) {
+    return static_cast<uint8_t>(std::lround(255 * (keepsHidden(mask) ? 1 - shows : shows)));
 }
 
 Mask maskOf(const Selection& selection) {

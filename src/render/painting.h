@@ -36,6 +36,10 @@ std::optional<Selection> inverted(const std::optional<Selection>& selection, dou
 AlphaMap paintedBytes(const PixelTiles& tiles, const Affine& toOutput, const IntRect& region);
 /// The same, 0…1, as factors.
 Buffer<float> paintedShares(const PixelTiles& tiles, const Affine& toOutput, const IntRect& region);
+/// What is selected of pixels of an output that the panel is mapped to, as factors; empty when nothing is
+/// selected: then all of them count.
+Buffer<float> selectedShares(const std::optional<Selection>& selection, const Affine& panelToOutput,
+                             const IntRect& region);
 /// The values of some pixels of a selection or a mask.
 AlphaMap valuesOf(const PixelTiles& tiles, const IntRect& area);
 /// The values at their places, from (x, y) on.
@@ -47,6 +51,10 @@ std::optional<Selection> reshaped(const Selection& selection, double reach,
 std::optional<Selection> transformed(const Selection& selection, const Affine& onPanel,
                                      const Rect& panelArea);
 
+/// Whether a painted mask keeps 255 where it hides: by what a zero stands for, and by being inverted.
+bool keepsHidden(const Mask& mask);
+/// How much a painted mask shows, 0…1, as it keeps that.
+uint8_t keptValue(const Mask& mask, double shows);
 /// A mask that shows what is selected and nothing else.
 Mask maskOf(const Selection& selection);
 /// A mask of values 0…255 in a frame of its own.

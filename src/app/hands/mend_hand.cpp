@@ -244,11 +244,8 @@ void MendHand::copyTo(Vec2 at) {
     if (area.empty()) return;
     AlphaMap cover(area.w, area.h);
     std::vector<uint16_t> row(size_t(area.w));
-    Buffer<float> keep;
     const auto selection = bench_.selection().selection();
-    if (selection)
-        keep = paintedShares(*selection->tiles,
-                             Affine::scaling(selection->pixel / pixel, selection->pixel / pixel), area);
+    const Buffer<float> keep = selectedShares(selection, Affine::scaling(1 / pixel, 1 / pixel), area);
     for (int y = 0; y < area.h; ++y) {
         brush_->readRow(area.x, area.y + y, row.size(), row.data());
         for (int x = 0; x < area.w; ++x) {

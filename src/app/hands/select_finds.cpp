@@ -183,8 +183,8 @@ void SelectHand::trace(Vec2 to) {
                 traced = std::make_shared<const Traced>(Traced{release, ahead, std::move(*picture)});
             }
             const Vec2 corner{double(area.x), double(area.y)};
-            const Picture picture =
-                croppedTo(traced->picture, {area.x - traced->area.x, area.y - traced->area.y, area.w, area.h});
+            const Picture picture = croppedTo(
+                traced->picture, {area.x - traced->area.x, area.y - traced->area.y, area.w, area.h});
             std::vector<Vec2> line = edgeLine(picture, a - corner, nearestEdge(picture, b - corner, kSnap));
             for (Vec2& p : line) p = (p + corner) * pixel;
             return Found{line, traced};
