@@ -184,6 +184,11 @@ class CutoutTest : public QObject {
             qInfo("IoU %.4f; squared error in the band %.5f", ours.iou, ours.mse);
             QVERIFY(ours.iou >= 0.95);
         }
+        if (Ground(ground) == Ground::Plain) { // nothing stands out where there is only ground
+            CutoutHints beside;
+            beside.strokes.push_back({true, {{40, 60}}, 8});
+            QVERIFY(!figureAlpha(picture, beside));
+        }
         const auto unasked = figureAlpha(picture, {});
         QVERIFY(unasked);
         qInfo("unasked: IoU %.4f", qualityOf(known, floatsOf(*unasked)).iou);

@@ -14,15 +14,18 @@ namespace {
 using Costs = cv::Mat1f;
 constexpr float kNever = 1e3f;
 
-constexpr float kFaint = 0.06f; ///< what stands out less cannot be told from the ground
-constexpr float kMuch = 0.55f,
-                kClear = 0.1f; ///< of what the place clicked stands out, or clearly: so does the subject
-constexpr float kPlain =
-    0.05f;                    ///< off what the edge lets expect: a ground of which nothing is to be expected
-constexpr float kTrust = 2;   ///< in what is found so before a plain ground
-constexpr double kRare = 0.2; ///< of the edge may be the figure
-constexpr double kApart = 0.08;         ///< of the edge to each side of a pixel says nothing of it
-constexpr double kRoom = 0.12;          ///< of the subject's size round it, in which the figure is looked for
+/// What stands out less cannot be told from the ground.
+constexpr float kFaint = 0.06f;
+/// The subject stands out by this share of what the place clicked does, or by as much as is clear.
+constexpr float kMuch = 0.55f, kClear = 0.1f;
+/// Off what the edge lets expect: a ground of which nothing is to be expected.
+constexpr float kPlain = 0.05f;
+/// In what is found before a ground that is as expected.
+constexpr float kTrust = 2;
+/// Shares of the edge: that may be the figure; to each side of a pixel, that says nothing of it.
+constexpr double kRare = 0.2, kApart = 0.08;
+/// Of the subject's size round it, in which the figure is looked for.
+constexpr double kRoom = 0.12;
 constexpr int kSoften = 5, kPasses = 6; ///< px; sweeps
 
 cv::Mat3f softened(const Reduced& picture) {
@@ -204,10 +207,10 @@ std::optional<Subject> subjectIn(const Reduced& picture, const AlphaMap& on) {
     const float trust = kTrust * (1 - std::min(medianNear(unlike, rare, edge) / kPlain, 1.0f));
     const Costs costs = trust > 0 ? Costs(cv::min(reached, unlike)) : reached;
     const cv::Mat clicked(on.height, on.width, CV_8UC1, const_cast<uint8_t*>(on.values.data()));
+    const cv::Mat asked = clicked == 255;
     double most = 0;
     cv::Point place;
-    cv::minMaxLoc(costs, nullptr, &most, nullptr, &place, clicked == 255);
-    if (most == 0) cv::minMaxLoc(costs, nullptr, &most, nullptr, &place);
+    cv::minMaxLoc(costs, nullptr, &most, nullptr, &place, cv::countNonZero(asked) ? asked : cv::Mat());
     if (most < double(kFaint)) return std::nullopt;
     const cv::Mat1b part = partAt(costs, std::max(kFaint, std::min(kMuch * float(most), kClear)), place);
     const cv::Rect box = cv::boundingRect(part);
