@@ -1,6 +1,7 @@
 // What is painted: pixels in tiles that are shared until they are written.
 #pragma once
 
+#include "base/figure_hints.h"
 #include "raster/pixel_tiles.h"
 
 namespace glyptos {
@@ -16,7 +17,12 @@ struct PaintedMask {
     /// What a zero stands for, and so what is where there is no tile: true shows all, false nothing; 255 is
     /// the other.
     bool shows = true;
-    bool operator==(const PaintedMask& o) const { return shows == o.shows && sameTiles(tiles, o.tiles); }
+    /// Of the figure that it was cut out by, when it has not been changed since: more can be said.
+    std::shared_ptr<const CutoutHints> hints = nullptr;
+    bool operator==(const PaintedMask& o) const {
+        const bool sameHints = hints == o.hints || (hints && o.hints && *hints == *o.hints);
+        return shows == o.shows && sameHints && sameTiles(tiles, o.tiles);
+    }
 };
 
 /// A layer of painted pixels, straight RGBA, in a frame whose unit is a pixel. One that mends holds what was

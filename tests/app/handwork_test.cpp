@@ -306,6 +306,16 @@ class HandworkTest : public QObject {
         click("Cut it out");
         QCOMPARE(t->seen(at(30, 100)), ground);
         QVERIFY(t->seen(at(300, 300)) != ground);
+        // More is said of him later.
+        const std::string id = t->document().layer();
+        const auto hints = painted(id)->hints;
+        QVERIFY(hints && hints->strokes.empty() && !hints->box.empty());
+        setSize(QString::number(60 * frame.toPanel.scaleX()));
+        t->drag(t->bench(), t->on(at(200, 560)), t->on(at(400, 560)), Qt::AltModifier);
+        QCOMPARE(painted(id)->hints->strokes.size(), size_t(1));
+        QCOMPARE(t->seen(at(300, 560)), ground);
+        QVERIFY(t->seen(at(300, 300)) != ground);
+        t->document().undo();
         // Picture and edge colours are one group.
         const auto* group = t->layers().front()->as<GroupContent>();
         QVERIFY(group && group->layers.size() == 2);

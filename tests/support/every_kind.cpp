@@ -130,7 +130,10 @@ ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
     paint(*values, {-40, -30, 260, 180}, 7);
     Layer painted = layerOf("painted", PaintedContent{pixels, nullptr}, {300, 200});
     painted.placement.turn = 12, painted.placement.scaleX = 1.4;
-    painted.mask = maskOf(PaintedMask{values, true}, {330, 220}, 3);
+    const auto hints = std::make_shared<const CutoutHints>(
+        CutoutHints{{10, 20.5, 300, 200},
+                    {{true, {{12, 40}, {-3.25, 1e5}}, 7.5}, {false, {}, 1}, {false, {{0, 0}}, 0.5}}});
+    painted.mask = maskOf(PaintedMask{values, true, hints}, {330, 220}, 3);
     put(front, painted);
     Layer mend = layerOf("mend", PaintedContent{deep, values}, {90, 330});
     mend.placement.scaleX = mend.placement.scaleY = 0.6;

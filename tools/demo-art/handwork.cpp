@@ -136,7 +136,8 @@ Result<void> Work::cutTheKeeper() {
                 14)}};
     const auto figure = cutFigure(*decoded(*photo), hints, {});
     if (!figure) return tl::unexpected(figure.error());
-    release_ = withCutOut(release_, panel_, keeper, figure->alpha, figure->edges);
+    release_ = withCutOut(release_, panel_, keeper, figure->alpha, figure->edges,
+                          std::make_shared<const CutoutHints>(hints));
     const Affine map = pictureToPanel(findLayer(stack(), keeper)->placement, *photo);
     std::vector<Vec2> coat;
     for (const Vec2& p : {Vec2{560, 2440},

@@ -87,7 +87,7 @@ void MaskHand::repaint(const LayerPtr& one, const Mask& mask, const Repaint& rep
                 return void(Q_EMIT document().refused(
                     ComposeBench::tr("The mask was changed meanwhile; do it once more.")));
             Mask next = mask;
-            std::get<PaintedMask>(next.form).tiles = made.tiles;
+            next.form = PaintedMask{made.tiles, std::get<PaintedMask>(mask.form).shows};
             const ReleasePtr masked = withChangedLayer(
                 now, panel, id, [&](Layer& l) { l.mask = std::make_shared<const Mask>(next); });
             document().edit(name, hasEdges ? withEdgeColours(masked, panel, id, made.edges) : masked);

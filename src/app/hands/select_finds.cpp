@@ -36,6 +36,19 @@ void SelectHand::find(const QString& what, const QString& name,
         });
 }
 
+std::shared_ptr<const CutoutHints> SelectHand::hintsInHand() const {
+    const LayerPtr held = document().selectedLayer();
+    if (!held || held->locked || !isCutOut(*held, *document().release())) return nullptr;
+    return std::get<PaintedMask>(held->mask->form).hints;
+}
+
+HintStroke SelectHand::drawnStroke(const Affine& toPicture, const Affine& toPanel) const {
+    HintStroke out{
+        !(keys_ & Qt::AltModifier), {}, std::max(bench_.tip(1).diameter / 2 / toPanel.scaleX(), 1.0)};
+    for (const Vec2& p : points_) out.points.push_back(toPicture.map(p));
+    return out;
+}
+
 /// A click says no more than: what lies there.
 CutoutHints SelectHand::clickedFigure(const Affine& toPicture, const Affine& toPanel) const {
     constexpr double kRadius = 4; // px as seen
@@ -43,6 +56,12 @@ CutoutHints SelectHand::clickedFigure(const Affine& toPicture, const Affine& toP
 }
 
 void SelectHand::findFigure() {
+    const bool again = stroking_ && !bench_.selection().selection();
+    if (again) {
+        // More is said of a figure that is cut out already.
+        hints_ = *hintsInHand();
+        figureOf_ = document().layer();
+    }
     const Vec2 middle = (from_ + to_) * 0.5;
     const LayerPtr meant = stroking_ ? findLayer(stackOf(*document().shown(), document().panel()), figureOf_)
                                      : pictureAt(middle);
@@ -55,10 +74,8 @@ void SelectHand::findFigure() {
     const auto back = toPanel.inverse();
     if (!back) return;
     if (stroking_) {
-        HintStroke stroke{
-            !(keys_ & Qt::AltModifier), {}, std::max(bench_.tip(1).diameter / 2 / toPanel.scaleX(), 1.0)};
-        for (const Vec2& p : points_) stroke.points.push_back(back->map(p));
-        hints_.strokes.push_back(std::move(stroke));
+        hints_.strokes.push_back(drawnStroke(*back, toPanel));
+        if (again) return cutOut();
         how_ = Combine::Replace;
     } else {
         hints_ = moved_ ? CutoutHints{back->mapBounds(drawnBox()), {}} : clickedFigure(*back, toPanel);
@@ -102,11 +119,13 @@ void SelectHand::cutOut() {
             options.progress = control.progress;
             return cutFigure(**picture, hints, options);
         },
-        [this, name, id = meant->id, panel = document().panel()](const CutFigure& figure) {
+        [this, name, id = meant->id, panel = document().panel(),
+         said = std::make_shared<const CutoutHints>(hints)](const CutFigure& figure) {
             // What was selected is the mask now.
             const ReleasePtr free = withSelection(document().release(), panel, std::nullopt);
-            document().editMaking(ComposeBench::tr("Cut out %1").arg(name),
-                                  Result<Made>(withCutOut(free, panel, id, figure.alpha, figure.edges)));
+            document().editMaking(
+                ComposeBench::tr("Cut out %1").arg(name),
+                Result<Made>(withCutOut(free, panel, id, figure.alpha, figure.edges, said)));
         });
 }
 

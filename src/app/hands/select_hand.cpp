@@ -47,6 +47,9 @@ QString SelectHand::sentence() const {
     if (!bench_.work().words().isEmpty()) return bench_.work().words();
     switch (bench_.settings().selectBy) {
     case SelectBy::Figure:
+        if (!bench_.selection().selection() && hintsInHand())
+            return ComposeBench::tr(
+                "Shift: stroke over what was missed of the cut-out. Alt: over what is not of it.");
         return figureOf_.empty()
                    ? ComposeBench::tr("Click the figure, or drag a box round it.")
                    : ComposeBench::tr("Shift: stroke over what was missed. Alt: over what is not "
@@ -101,7 +104,9 @@ void SelectHand::press(const QMouseEvent& event, Vec2 at) {
         return bench_.update();
     }
     const std::optional<Selection> now = bench_.selection().selection();
-    stroking_ = by == SelectBy::Brush || (by == SelectBy::Figure && !figureOf_.empty() && now && add != away);
+    const bool adds = by == SelectBy::Figure && add != away;
+    stroking_ =
+        by == SelectBy::Brush || (adds && now && !figureOf_.empty()) || (adds && !now && hintsInHand());
     points_ = {at};
     dragging_ = true;
 }

@@ -41,6 +41,7 @@ class SelectHand : public BenchHand {
     /// Runs `find` in the background and lets what it found meet the selection.
     void find(const QString& what, const QString& name,
               const std::function<Result<std::optional<Selection>>(WorkControl&)>& find);
+    HintStroke drawnStroke(const Affine& toPicture, const Affine& toPanel) const;
     CutoutHints clickedFigure(const Affine& toPicture, const Affine& toPanel) const;
     void findFigure();
     /// The selection itself mapped on the panel.
@@ -50,6 +51,8 @@ class SelectHand : public BenchHand {
     bool nudge(const QKeyEvent& event);
     void trace(Vec2 to);
     Path pathOf(const std::vector<Vec2>& points) const;
+    /// What the cut-out in hand was found by; nothing when none is in hand, or it was changed since.
+    std::shared_ptr<const CutoutHints> hintsInHand() const;
     /// The picture layer that is meant at a point: the one in hand, or the foremost there.
     LayerPtr pictureAt(Vec2 at) const;
 

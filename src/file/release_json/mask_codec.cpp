@@ -33,12 +33,17 @@ struct Codec<PaintedMask> {
     static constexpr const char* kMember = "painted";
     static PaintedMask read(const Entry& e, const TileSource& tiles) {
         const Entry painted = e.at(kMember);
-        return {readTiles(painted.at("tiles"), kMaskPixels, tiles), painted.flag("shows")};
+        PaintedMask out{readTiles(painted.at("tiles"), kMaskPixels, tiles), painted.flag("shows")};
+        if (painted.has("figure"))
+            out.hints = std::make_shared<const CutoutHints>(readHints(painted.at("figure")));
+        return out;
     }
 };
 
 Json toJson(const PaintedMask& m) {
-    return {{"shows", m.shows}, {"tiles", toJson(*m.tiles)}};
+    Json out{{"shows", m.shows}, {"tiles", toJson(*m.tiles)}};
+    if (m.hints) out["figure"] = toJson(*m.hints);
+    return out;
 }
 
 template <class... Form>

@@ -22,6 +22,40 @@ Json toJson(const PixelTiles& tiles) {
     return out;
 }
 
+Json toJson(const CutoutHints& hints) {
+    Json strokes = Json::list();
+    for (const HintStroke& s : hints.strokes) {
+        Json points = Json::list();
+        for (const Vec2& p : s.points) points.push_back(Json::list({p.x, p.y}));
+        strokes.push_back({{"figure", s.figure}, {"radius", s.radius}, {"points", std::move(points)}});
+    }
+    Json out{{"strokes", std::move(strokes)}};
+    if (!hints.box.empty()) out["box"] = Json::list({hints.box.x, hints.box.y, hints.box.w, hints.box.h});
+    return out;
+}
+
+CutoutHints readHints(const Entry& entry) {
+    constexpr double kLargest = 1e6; // px: no picture is larger
+    CutoutHints out;
+    if (entry.has("box")) {
+        std::array<double, 4> box{};
+        entry.at("box").numbers(box);
+        out.box = {box[0], box[1], box[2], box[3]};
+    }
+    entry.at("strokes").each([&](const Entry& one) {
+        HintStroke stroke;
+        stroke.figure = one.flag("figure");
+        stroke.radius = one.between("radius", 0, kLargest);
+        one.each("points", [&](const Entry& point) {
+            std::array<double, 2> at{};
+            point.numbers(at);
+            stroke.points.push_back({at[0], at[1]});
+        });
+        out.strokes.push_back(std::move(stroke));
+    });
+    return out;
+}
+
 PixelTilesPtr readTiles(const Entry& entry, const PixelFormat& format, const TileSource& source) {
     auto out = std::make_shared<PixelTiles>(format);
     entry.each([&](const Entry& one) {

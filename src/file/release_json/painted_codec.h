@@ -8,6 +8,8 @@
 namespace glyptos {
 
 Json toJson(const PixelTiles& tiles);
+Json toJson(const CutoutHints& hints);
+CutoutHints readHints(const Entry& entry);
 /// Fails as an entry does when a tile cannot be had or is named twice.
 PixelTilesPtr readTiles(const Entry& entry, const PixelFormat& format, const TileSource& source);
 

@@ -15,9 +15,9 @@ Placement cornerOf(const Placement& placement, const Source& source) {
     return out;
 }
 
-Mask maskOf(const PixelTilesPtr& alpha, const Placement& corner) {
+Mask maskOf(const PaintedMask& painted, const Placement& corner) {
     Mask out;
-    out.form = PaintedMask{alpha, false};
+    out.form = painted;
     out.placement = corner;
     return out;
 }
@@ -85,12 +85,14 @@ ReleasePtr withEdgeColours(const ReleasePtr& release, const PanelRef& panel, con
 }
 
 Made withCutOut(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
-                const PixelTilesPtr& alpha, const PixelTilesPtr& edges) {
+                const PixelTilesPtr& alpha, const PixelTilesPtr& edges,
+                const std::shared_ptr<const CutoutHints>& hints) {
     const LayerPtr meant = findLayer(stackOf(*release, panel), layer);
     const SourcePtr source = meant ? sourceOf(*meant, *release) : nullptr;
     if (!source) return {release, {}};
     const ReleasePtr masked = withChangedLayer(release, panel, layer, [&](Layer& l) {
-        l.mask = std::make_shared<const Mask>(maskOf(alpha, cornerOf(meant->placement, *source)));
+        l.mask =
+            std::make_shared<const Mask>(maskOf({alpha, false, hints}, cornerOf(meant->placement, *source)));
     });
     return {withEdgeColours(masked, panel, layer, edges), layer};
 }

@@ -51,6 +51,15 @@ Rect boxOf(const AlphaMap& labels, double pixel) {
     return {box.x * pixel, box.y * pixel, box.width * pixel, box.height * pixel};
 }
 
+/// Whether hardly more was found than what was clicked.
+bool isMereClick(const AlphaMap& asked, const AlphaMap& found) {
+    constexpr ptrdiff_t kMore = 3;
+    constexpr size_t kSmall = 100; // of them make a picture
+    const auto clicked = std::count(asked.values.begin(), asked.values.end(), 255),
+               all = std::count(found.values.begin(), found.values.end(), 255);
+    return size_t(clicked) * kSmall < asked.values.size() && all < kMore * clicked;
+}
+
 tl::unexpected<Error> noFigure() {
     return fail(Fault::NotFound,
                 "No figure could be told from its ground there; nothing was cut out. Draw a box round it, "
@@ -76,7 +85,7 @@ Result<AlphaMap> figureAlpha(const Pyramid& picture, const CutoutHints& hints, c
     }
     keepHints(picture, told, asked);
     const auto segments = segmented(small, asked, trust);
-    if (!segments) return noFigure();
+    if (!segments || (hints.box.empty() && isMereClick(asked, *segments))) return noFigure();
     if (isCancelled(options.cancel)) return cancelled();
     const Picture& level = picture.level(levelSolvedWhole(picture));
     const double width = std::max(1.5, options.band * std::max(level.width, level.height));

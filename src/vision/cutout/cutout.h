@@ -2,6 +2,7 @@
 #pragma once
 
 #include "base/error.h"
+#include "base/figure_hints.h"
 #include "raster/picture.h"
 #include "vision/cutout/alpha_map.h"
 
@@ -9,18 +10,6 @@
 #include <functional>
 
 namespace glyptos {
-
-/// "This" or "not that", drawn with a round tip. Pixels of the picture.
-struct HintStroke {
-    bool figure = true;
-    std::vector<Vec2> points;
-    double radius = 1;
-};
-
-struct CutoutHints {
-    Rect box; ///< holds all of the figure; empty: what the strokes lie on, or else what stands out most
-    std::vector<HintStroke> strokes;
-};
 
 struct CutoutOptions {
     /// Width of the uncertain band to each side of the outline, in shares of the picture's longer side.
