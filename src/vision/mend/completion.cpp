@@ -230,8 +230,9 @@ std::optional<MatchField> byPieces(Filling& filling, const std::vector<Shift>& b
                                    const std::atomic<bool>* cancel) {
     constexpr size_t kShifts = 60;
     WorkPicture& picture = filling.picture;
-    const WorkPicture own = ownRows(picture);
-    std::vector<Shift> shifts = commonShifts(own, wholePatches(own), kShifts);
+    const std::optional<WorkPicture> rows = beyond.empty() ? std::nullopt : std::optional(ownRows(picture));
+    const WorkPicture& own = rows ? *rows : picture;
+    std::vector<Shift> shifts = commonShifts(own, rows ? wholePatches(own) : filling.whole, kShifts);
     for (const Shift& s : coarseShifts(own, cancel))
         if (std::find(shifts.begin(), shifts.end(), s) == shifts.end()) shifts.push_back(s);
     const std::vector<int32_t> placed = placedPieces(picture, {std::move(shifts), beyond}, cancel);
