@@ -180,6 +180,7 @@ std::vector<CutPart> partsBetween(const Rect& area, const std::vector<CutLine>& 
     for (const CutLine& line : lines)
         if (isLine(line)) fragments = divided(fragments, sideOf(line, far), least);
     std::vector<CutPart> out;
+    out.reserve(fragments.size());
     for (const Fragment& fragment : fragments) out.push_back({contoursOf(fragment.paths), fragment.away});
     return out;
 }

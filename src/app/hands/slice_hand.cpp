@@ -20,7 +20,7 @@ QString SliceHand::whyNot() const {
 }
 
 QString SliceHand::sentence() const {
-    if (const QString why = whyNot(); !why.isEmpty()) return why;
+    if (QString why = whyNot(); !why.isEmpty()) return why;
     const QString name = QString::fromStdString(document().selectedLayer()->name);
     if (lines_.empty())
         return bench_.settings().slice.drawn ? ComposeBench::tr("Draw a line across %1.").arg(name)

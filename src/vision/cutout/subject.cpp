@@ -45,6 +45,7 @@ cv::Mat3f softened(const Reduced& picture) {
 
 std::vector<cv::Point> edgeOf(const cv::Size& size) {
     std::vector<cv::Point> out;
+    out.reserve(size_t(2) * size_t(size.width + size.height));
     for (int x = 0; x < size.width; ++x) out.emplace_back(x, 0);
     for (int y = 1; y < size.height; ++y) out.emplace_back(size.width - 1, y);
     for (int x = size.width - 2; x >= 0 && size.height > 1; --x) out.emplace_back(x, size.height - 1);
