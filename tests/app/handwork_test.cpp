@@ -587,6 +587,37 @@ class HandworkTest : public QObject {
         QCOMPARE(t->layers().size(), size_t(2));
     }
 
+    /// What is selected is all that the brush of Mend mends.
+    void mendKeepsToTheSelection() {
+        const KnownTexture known = knownTexture(Texture::Weave, 600, 60, 2);
+        put("weave", known.damaged);
+        const Frame frame = frameOf(*t->document().selectedLayer(), *t->document().release(), {},
+                                    t->engine->renderer.paragraphs());
+        const auto at = [&](double x, double y) { return frame.toPanel.map({x, y}); };
+        QTest::keyClick(&t->bench(), Qt::Key_E);
+        choose("Select by", int(SelectBy::Box));
+        t->drag(t->bench(), t->on(at(200, 200)), t->on(at(300, 400)));
+        QTest::keyClick(&t->bench(), Qt::Key_N);
+        setSize(QString::number(90 * frame.toPanel.scaleX()));
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on(at(300, 300)));
+        t->settle();
+        leaveBench();
+        const LayerPtr mend = t->layers().front();
+        QVERIFY(mend->as<PaintedContent>());
+        const IntRect filled = mend->as<PaintedContent>()->holes->bounds();
+        QVERIFY(!filled.empty() && std::abs(filled.right() - at(300, 300).x) <= 12);
+        QVERIFY(t->seen(at(285, 300)).green() < 200);
+        QVERIFY(t->seen(at(318, 300)).green() > 200);
+        // Outside of it a stroke says why it does nothing.
+        const ReleasePtr before = t->document().release();
+        QTest::mouseClick(&t->bench(), Qt::LeftButton, Qt::NoModifier, t->on(at(500, 300)));
+        t->settle();
+        QCOMPARE(t->document().release(), before);
+        // The selection as a whole is mended wherever the pointer is.
+        click("Mend the selection");
+        QVERIFY(t->document().release() != before);
+    }
+
     void copiedAlong() {
         const std::string box = t->putBox("Box", {500, 500, 800, 800}, {0.8f, 0.1f, 0.1f, 1});
         QTest::keyClick(&t->bench(), Qt::Key_N);

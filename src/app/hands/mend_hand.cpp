@@ -10,6 +10,10 @@
 #include "vision/select/alpha_edges.h"
 
 namespace glyptos {
+namespace {
+constexpr double kOffPanel = -1e5; ///< where the pointer is before it moves onto the panel
+}
+
 QString MendHand::whyNot() const {
     const LayerPtr one = document().selectedLayer();
     if (!one || document().layers().size() != 1)
@@ -23,9 +27,21 @@ QString MendHand::whyNot() const {
     return {};
 }
 
+QString MendHand::whyNotHere() const {
+    if (QString why = whyNot(); !why.isEmpty()) return why;
+    const auto selection = bench_.selection().selection();
+    if (selection && bench_.settings().mendBy == MendBy::Surroundings && pointer_.x > kOffPanel &&
+        !selection->tiles->bounds()
+             .toRect()
+             .grown(bench_.tip(selection->pixel).diameter / 2)
+             .contains(pointer_ * (1 / selection->pixel)))
+        return ComposeBench::tr("Here nothing is selected, so a stroke would do nothing.");
+    return {};
+}
+
 QString MendHand::sentence() const {
     if (!bench_.work().words().isEmpty()) return bench_.work().words();
-    if (QString why = whyNot(); !why.isEmpty()) return why;
+    if (QString why = whyNotHere(); !why.isEmpty()) return why;
     switch (bench_.settings().mendBy) {
     case MendBy::Patch:
         return bench_.selection().selection()
@@ -43,7 +59,7 @@ QString MendHand::sentence() const {
 
 void MendHand::press(const QMouseEvent&, Vec2 at) {
     pointer_ = at;
-    if (const QString why = whyNot(); !why.isEmpty()) return void(Q_EMIT document().refused(why));
+    if (const QString why = whyNotHere(); !why.isEmpty()) return void(Q_EMIT document().refused(why));
     const MendBy by = bench_.settings().mendBy;
     if (by == MendBy::Clone) return origin_ && below_ ? beginCopy(at) : takeOrigin(at);
     if (by == MendBy::Patch && !bench_.selection().selection())
@@ -63,6 +79,7 @@ void MendHand::drag(const QMouseEvent&, Vec2 at) {
 void MendHand::hover(Vec2 at) {
     pointer_ = at;
     bench_.update();
+    Q_EMIT bench_.handChanged();
 }
 
 void MendHand::release() {
@@ -76,9 +93,16 @@ void MendHand::release() {
     if (points.empty()) return;
     if (bench_.settings().mendBy == MendBy::Patch) return patch(points.back() - points.front());
     const double pixel = bench_.paintPixel();
-    mend([points, tip = bench_.tip(pixel), toPixels = Affine::scaling(1 / pixel, 1 / pixel),
-          area = bench_.panel()->withBleed()] { return strokeCover(points, tip, toPixels, area); },
-         ComposeBench::tr("Mend"));
+    mend(
+        [points, tip = bench_.tip(pixel), toPixels = Affine::scaling(1 / pixel, 1 / pixel), pixel,
+         area = bench_.panel()->withBleed(), keep = bench_.selection().selection()] {
+            PixelTiles cover = strokeCover(points, tip, toPixels, area);
+            if (!keep || cover.empty()) return cover;
+            const Selection painted{std::make_shared<const PixelTiles>(std::move(cover)), pixel};
+            const auto both = combined(painted, keep, Combine::Intersect);
+            return both ? *both->tiles : PixelTiles(kMaskPixels);
+        },
+        ComposeBench::tr("Mend"));
 }
 
 void MendHand::mendSelection() {

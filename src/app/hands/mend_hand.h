@@ -31,6 +31,8 @@ class MendHand : public BenchHand {
 
   private:
     QString whyNot() const;
+    /// The same of a stroke where the pointer is.
+    QString whyNotHere() const;
     /// Mends in the background, as one step.
     void start(const QString& what, const QString& name,
                const std::function<Result<Mended>(const MendPlace&, const WorkControl&)>& work);
