@@ -33,8 +33,9 @@ SliceOptions::SliceOptions(ComposeBench& bench, QWidget* parent)
         row->addWidget(new FieldLabel(text, field));
         row->addWidget(field);
     }
-    row->addWidget(slice_ = wordButton(tr("Slice"), tr("Cuts the layer in hand along the lines (Enter)")));
-    connect(slice_, &QToolButton::clicked, this, &SliceOptions::sliceAsked);
+    QToolButton* slice = wordButton(tr("Slice"), tr("Cuts the layer in hand along the lines (Enter)"));
+    row->addWidget(slice);
+    connect(slice, &QToolButton::clicked, this, &SliceOptions::sliceAsked);
     connect(&bench_, &ComposeBench::handChanged, this, &SliceOptions::refresh);
     refresh();
 }

@@ -26,7 +26,6 @@ class SliceOptions : public QWidget {
     ComposeBench& bench_;
     QComboBox* drawn_;
     NumberField *gap_, *shade_, *width_;
-    QToolButton* slice_;
 };
 
 } // namespace glyptos

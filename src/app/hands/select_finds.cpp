@@ -58,8 +58,11 @@ CutoutHints SelectHand::clickedFigure(const Affine& toPicture, const Affine& toP
 void SelectHand::findFigure() {
     const bool again = stroking_ && !bench_.selection().selection();
     if (again) {
-        // More is said of a figure that is cut out already.
-        hints_ = *hintsInHand();
+        // More is said of a figure that is cut out already, unless that was undone while the stroke was
+        // drawn.
+        const auto said = hintsInHand();
+        if (!said) return;
+        hints_ = *said;
         figureOf_ = document().layer();
     }
     const Vec2 middle = (from_ + to_) * 0.5;

@@ -21,7 +21,6 @@ class SliceHand : public BenchHand {
 
     /// Cuts along the lines that are drawn.
     void slice();
-    size_t lineCount() const { return lines_.size(); }
 
   private:
     QString whyNot() const;
