@@ -159,6 +159,9 @@ int main(int argc, char** argv) {
         (QApplication::applicationDirPath() + QStringLiteral("/../demo/slack-tide-almanac.glyptos"))
             .toStdString();
     std::vector<Row> rows;
+    const auto add = [&](std::vector<Row> more) {
+        std::move(more.begin(), more.end(), std::back_inserter(rows));
+    };
     const FontLibrary fonts(dataFolder() / "fonts", true);
     if (arguments.contains(QStringLiteral("--gatefold")))
         return peakHere([&] { flattenPictures(fonts, kGatefold); });
@@ -167,25 +170,30 @@ int main(int argc, char** argv) {
     if (arguments.contains(QStringLiteral("--figure"))) return peakHere(cutOutPhoto);
     if (arguments.contains(QStringLiteral("--gather"))) return print(gathering(), {}), 0;
     if (arguments.contains(QStringLiteral("--curve"))) return linearity(fonts), 0;
+    if (arguments.contains(QStringLiteral("--feel"))) {
+        add(oneLayerChanges(fonts));
+        add(maskStrokes(fonts));
+        add(panning(fonts));
+        return print(rows, {}), 0;
+    }
     if (arguments.contains(QStringLiteral("--vision"))) {
-        for (Row& row : cuttingOut()) rows.push_back(row);
+        add(cuttingOut());
         rows.push_back(memoryRow("a figure of a 24-megapixel photo", QStringLiteral("--figure"), 1536));
-        for (Row& row : mending()) rows.push_back(row);
-        for (Row& row : maskStrokes(fonts)) rows.push_back(row);
+        add(mending());
         return print(rows, {}), 0;
     }
     if (arguments.contains(QStringLiteral("--layout"))) return whatTilesWouldGain(fonts), 0;
-    for (Row& row : flattenAgainstPeers(fonts)) rows.push_back(row);
-    for (Row& row : oneLayerChanges(fonts)) rows.push_back(row);
-    for (Row& row : maskStrokes(fonts)) rows.push_back(row);
-    for (Row& row : panning(fonts)) rows.push_back(row);
+    add(flattenAgainstPeers(fonts));
+    add(oneLayerChanges(fonts));
+    add(maskStrokes(fonts));
+    add(panning(fonts));
     rows.push_back(memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048));
     rows.push_back(memoryRow("cover 3000² of thirty 45-megapixel photos", QStringLiteral("--thirty"), 2048));
-    for (Row& row : bigJpeg(fonts)) rows.push_back(row);
-    for (Row& row : gathering()) rows.push_back(row);
-    for (Row& row : cuttingOut()) rows.push_back(row);
+    add(bigJpeg(fonts));
+    add(gathering());
+    add(cuttingOut());
     rows.push_back(memoryRow("a figure of a 24-megapixel photo", QStringLiteral("--figure"), 1536));
-    for (Row& row : mending()) rows.push_back(row);
+    add(mending());
     rows.push_back(startUp(app, demo));
     const bool all = print(rows, arguments.size() == 3 && arguments[1] == QStringLiteral("--json")
                                      ? arguments[2].toStdString()

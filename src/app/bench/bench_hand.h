@@ -39,6 +39,8 @@ class BenchHand {
     /// Takes back what is half done. False when nothing is.
     virtual bool cancel() { return false; }
     virtual Qt::CursorShape cursor() const { return Qt::ArrowCursor; }
+    /// Whether it still works something out beside the work of the bench.
+    virtual bool isBusy() const { return false; }
     /// What can be done next.
     virtual QString sentence() const = 0;
 

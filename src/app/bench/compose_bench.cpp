@@ -79,6 +79,11 @@ void ComposeBench::setHand(Hand hand) {
     Q_EMIT handChanged();
 }
 
+bool ComposeBench::isBusy() const {
+    return work_.isGoingOn() ||
+           std::any_of(hands_.begin(), hands_.end(), [](const auto& hand) { return hand && hand->isBusy(); });
+}
+
 QString ComposeBench::sentence() const {
     return document_ ? inUse().sentence() : QString();
 }

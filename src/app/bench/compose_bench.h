@@ -68,6 +68,8 @@ class ComposeBench : public BenchView {
     /// Comma and full stop make the brush smaller and larger, with Shift softer and harder.
     static bool wantsBrushKey(const QKeyEvent& event);
     bool brushKey(const QKeyEvent& event);
+    /// Whether anything that was asked for by hand is still being worked out.
+    bool isBusy() const;
     BenchHand& handOf(Hand hand) const { return *hands_[size_t(hand)]; }
 
     /// Layers under a point, front to back, groups before what is in them. Fills cover everything and are

@@ -131,7 +131,16 @@ void SelectOptions::makeChangeMenu() {
     add(tr("What the layer covers"), bool(layer), [this] { selectLayer(false); });
     add(tr("The light of the layer"), bool(layer), [this] { selectLayer(true); });
     menu->addSeparator();
-    // Lengths that suit the panel: a little, more, much.
+    addReshapes(menu);
+    menu->addSeparator();
+    add(tr("Keep it as…"), now.has_value(), [this] { keep(); });
+    addKept(menu);
+}
+
+/// By lengths that suit the panel: a little, more, much.
+void SelectOptions::addReshapes(QMenu* menu) {
+    const bool selected = bench_.selection().selection().has_value();
+    const double pixel = bench_.paintPixel();
     for (const auto& [text, name, change] :
          {std::tuple{tr("Grow by %1"), tr("Grow the selection"),
                      +[](const AlphaMap&m, double px) { return grown(m, px); }},
@@ -142,7 +151,7 @@ void SelectOptions::makeChangeMenu() {
           std::tuple{tr("Smooth by %1"), tr("Smooth the selection"),
                      +[](const AlphaMap&m, double px) { return smoothed(m, px); }}}) {
         QMenu* sizes = menu->addMenu(QString(text).remove(QStringLiteral(" %1")).append(QStringLiteral("…")));
-        sizes->setEnabled(now.has_value());
+        sizes->setEnabled(selected);
         for (const int px : {1, 2, 5, 10, 25, 60})
             sizes->addAction(
                 text.arg(lengthWords(px * pixel, lengthUnitOf(bench_.document()->piece().get()))), this,
@@ -156,8 +165,10 @@ void SelectOptions::makeChangeMenu() {
             if (fine) reshape(name, 3 * px, [=](const AlphaMap& map) { return how(map, px); });
         });
     }
-    menu->addSeparator();
-    add(tr("Keep it as…"), now.has_value(), [this] { keep(); });
+}
+
+void SelectOptions::addKept(QMenu* menu) {
+    const auto now = bench_.selection().selection();
     const PiecePtr piece = bench_.document()->piece();
     if (!piece) return;
     const auto found = piece->selections.find(bench_.document()->panel().panel);

@@ -31,6 +31,8 @@ class SelectOptions : public QWidget {
     void refresh();
     void set(const std::function<void(HandSettings&)>& change);
     void makeChangeMenu();
+    void addReshapes(QMenu* menu);
+    void addKept(QMenu* menu);
     void makeUseMenu();
     void makeLookMenu();
     void reshape(const QString& name, double reach, const std::function<AlphaMap(const AlphaMap&)>& change);

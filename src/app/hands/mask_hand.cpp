@@ -52,11 +52,12 @@ void MaskHand::press(const QMouseEvent& event, Vec2 at) {
     pointer_ = at;
     const LayerPtr one = document().selectedLayer();
     if (const QString why = whyNot(); !why.isEmpty()) return void(Q_EMIT document().refused(why));
-    if (one->mask && !std::holds_alternative<PaintedMask>(one->mask->form)) return makePaintable(one);
+    if (bench_.settings().refines && !one->mask)
+        return void(Q_EMIT document().refused(
+            ComposeBench::tr("There is no mask yet whose edge could be worked out.")));
+    const auto mask = paintedMask(one);
+    if (!mask) return;
     if (bench_.settings().refines) {
-        if (!one->mask)
-            return void(Q_EMIT document().refused(
-                ComposeBench::tr("There is no mask yet whose edge could be worked out.")));
         refining_ = {at};
         return bench_.update();
     }
@@ -64,7 +65,7 @@ void MaskHand::press(const QMouseEvent& event, Vec2 at) {
         run_ = {at, at};
         return bench_.update();
     }
-    begin(one, *paintedMask(one));
+    begin(one, *mask);
     if (!stroke_) return;
     if ((event.modifiers() & Qt::ShiftModifier) && last_ && lastOf_ == one->id) moveTo(*last_);
     moveTo(at);

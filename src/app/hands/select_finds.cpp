@@ -167,15 +167,21 @@ void SelectHand::findColour(Vec2 at) {
 void SelectHand::move(const Affine& onPanel) {
     const auto now = bench_.selection().selection();
     if (!now) return;
-    const QString name = ComposeBench::tr("Move the selection");
-    bench_.work().start(
-        name,
-        [=, area = bench_.panel()->withBleed()](WorkControl&) {
-            return Result<std::optional<Selection>>(transformed(*now, onPanel, area));
+    // What has not arrived yet goes along.
+    const bool goesOn = moving_.isGoingOn() && movingFrom_ == now;
+    movingBy_ = goesOn ? onPanel * movingBy_ : onPanel;
+    movingFrom_ = now;
+    bench_.selection().showMapped(movingBy_);
+    moving_.start(
+        {},
+        [from = *now, by = movingBy_, area = bench_.panel()->withBleed()](WorkControl&) {
+            return Result<std::optional<Selection>>(transformed(from, by, area));
         },
-        [this, name, panel = document().panel()](const std::optional<Selection>& next) {
+        [this, from = now, panel = document().panel()](const std::optional<Selection>& next) {
             bench_.selection().showMapped({});
-            document().edit(name, withSelection(document().release(), panel, next));
+            if (selectionOf(*document().release(), panel) == from)
+                document().edit(ComposeBench::tr("Move the selection"),
+                                withSelection(document().release(), panel, next));
         });
 }
 

@@ -232,6 +232,7 @@ bool SelectHand::cancel() {
     points_.clear();
     tracing_.clear();
     tracer_.cancel();
+    moving_.cancel();
     dragging_ = false;
     figureOf_.clear();
     const bool moving = mover_.cancel();

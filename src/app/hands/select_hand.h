@@ -26,12 +26,12 @@ class SelectHand : public BenchHand {
     bool cancel() override;
     Qt::CursorShape cursor() const override { return Qt::CrossCursor; }
     QString sentence() const override;
+    /// The line along an edge is still being looked for, or the selection is on its way.
+    bool isBusy() const override { return tracer_.isGoingOn() || moving_.isGoingOn(); }
 
     /// Cuts the figure off its ground: the one that was found last, or that of the picture in hand as a
     /// whole.
     void cutOut();
-    /// Whether the line along an edge is still being looked for.
-    bool isTracing() const { return tracer_.isGoingOn(); }
 
   private:
     static QString nameOf(SelectBy by);
@@ -71,6 +71,9 @@ class SelectHand : public BenchHand {
     std::vector<Vec2> points_;  ///< of what is being drawn; the last pinned one ends it
     std::vector<Vec2> tracing_; ///< from there to the pointer, along the contour
     LongWork tracer_;
+    LongWork moving_; ///< of the selection itself
+    std::optional<Selection> movingFrom_;
+    Affine movingBy_; ///< all that has been asked of it since then
     // The last figure: more strokes add to it.
     std::string figureOf_; ///< layer
     CutoutHints hints_;    ///< px of the picture

@@ -157,7 +157,7 @@ MainWindow::~MainWindow() {
 
 bool MainWindow::isBusy() const {
     return service_.busy() || engine_.pictures.busy() || files_.isBusy() || importer_.isRunning() ||
-           crate_.busy() || gather_->isBusy() || compose_->bench()->work().isGoingOn();
+           crate_.busy() || gather_->isBusy() || compose_->bench()->isBusy();
 }
 
 void MainWindow::tell(const QString& sentence) {
