@@ -104,4 +104,13 @@ struct MendCommand {
 };
 [[nodiscard]] Result<Outcome> mend(const MendCommand& options);
 
+/// Tilts, bends or kneads a picture and writes a PNG of its depth, see-through outside. One of the three is
+/// given.
+struct WarpOptions {
+    std::string picture, grid, knead, out; ///< files; JSON where they are not pictures
+    std::vector<double> tilt;  ///< corners in px of what is written: x0, y0, … clockwise from left top
+    int width = 0, height = 0; ///< px; 0: as the picture
+};
+[[nodiscard]] Result<Outcome> warp(const WarpOptions& options);
+
 } // namespace glyptos::cli

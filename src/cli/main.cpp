@@ -160,6 +160,35 @@ int runCommandLine(int argc, char** argv) {
     mend->add_option("--out", mending.out, "PNG to write, of the picture's depth")->required();
     mend->callback([&] { run = [&] { return cli::mend(mending); }; });
 
+    cli::WarpOptions warping;
+    std::string size;
+    auto* warp = app.add_subcommand("warp", "Tilt, bend or knead a picture");
+    warp->add_option("PICTURE", warping.picture, "The picture")->required();
+    auto* ways = warp->add_option_group("way", "How: one of");
+    ways->add_option("--tilt", warping.tilt,
+                     "x0,y0,…,x3,y3: where its corners go, clockwise from left top, in\n"
+                     "pixels of what is written")
+        ->delimiter(',')
+        ->expected(8);
+    ways->add_option("--grid", warping.grid,
+                     "JSON file with a grid of points for a smooth surface, row by row:\n"
+                     "{\"columns\": C, \"rows\": R, \"points\": [[x, y], …]}");
+    ways->add_option("--knead", warping.knead,
+                     "JSON file with strokes: {\"strokes\": [{\"way\": \"push\", \"radius\": px,\n"
+                     "\"strength\": 0…1, \"points\": [[x, y], …]}]}; ways are push, spin, gather,\n"
+                     "spread, smooth, restore");
+    ways->require_option(1);
+    warp->add_option("--size", size, "WIDTHxHEIGHT of what is written; that of the picture when left out")
+        ->check([&](const std::string& text) {
+            char end = 0;
+            const int read = std::sscanf(text.c_str(), "%dx%d%c", &warping.width, &warping.height, &end);
+            return read == 2 && warping.width > 0 && warping.height > 0
+                       ? std::string()
+                       : "“" + text + "” is no size such as 1200x800";
+        });
+    warp->add_option("--out", warping.out, "PNG to write, of the picture's depth")->required();
+    warp->callback([&] { run = [&] { return cli::warp(warping); }; });
+
     CrateCommands crate;
     addCrateCommands(app, crate, run);
 

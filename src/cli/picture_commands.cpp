@@ -1,10 +1,7 @@
 #include "commands.h"
+#include "picture_io.h"
 
-#include "base/json_entry.h"
-#include "base/text.h"
 #include "file/atomic_file.h"
-#include "file/data_folder.h"
-#include "file/pictures/picture_reader.h"
 #include "file/pictures/picture_writer.h"
 #include "vision/cutout/cutout.h"
 #include "vision/cutout/figure_colours.h"
@@ -24,39 +21,16 @@ HintStroke readStroke(const Entry& entry) {
     HintStroke out;
     out.figure = entry.oneOf("kind", kKinds) == 1;
     out.radius = entry.between("radius", 0.5, kLargest);
-    entry.each("points", [&](const Entry& point) {
-        std::array<double, 2> at{};
-        point.numbers(at);
-        out.points.push_back({at[0], at[1]});
-    });
+    out.points = readPoints(entry.at("points"));
     return out;
 }
 
 Result<std::vector<HintStroke>> readStrokes(const std::string& file) {
-    const auto bytes = readFile(file);
-    if (!bytes) return tl::unexpected(bytes.error());
-    auto strokes =
-        guarded({reinterpret_cast<const char*>(bytes->data()), bytes->size()}, "hints", [](const Entry& all) {
-            std::vector<HintStroke> out;
-            all.each([&](const Entry& stroke) { out.push_back(readStroke(stroke)); });
-            return out;
-        });
-    if (!strokes)
-        return fail(strokes.error().fault, "The hints “" + file + "” cannot be used: " +
-                                               strokes.error().message + "; nothing was written.");
-    return strokes;
-}
-
-Result<Picture> readPicture(const std::string& file) {
-    const auto bytes = readFile(file);
-    if (!bytes) return tl::unexpected(bytes.error());
-    return decodePicture(*bytes, nameOf(file), pressProfileBytes());
-}
-
-Result<void> writePng(const std::string& file, const Picture& picture) {
-    const auto png = encodePng(picture, {72});
-    if (!png) return tl::unexpected(png.error());
-    return writeFile(file, *png);
+    return readJsonFile(file, "hints", [](const Entry& all) {
+        std::vector<HintStroke> out;
+        all.each([&](const Entry& stroke) { out.push_back(readStroke(stroke)); });
+        return out;
+    });
 }
 
 /// Work that found nothing to do is told, and is no failure.

@@ -61,6 +61,7 @@ PixelTilePtr pixelTile(const PixelFormat& format, Buffer<uint8_t> bytes) {
     out->hash = hashOf(bytes.data(), bytes.size());
     out->used = usedOf(bytes, format.pixelBytes());
     out->levels[0] = std::move(bytes);
+    if (format.bytesPerSample == 4) return out;
     for (size_t k = 1; k < out->levels.size(); ++k) {
         const int side = kPixelTileSide >> (k - 1);
         out->levels[k] = Buffer<uint8_t>(size_t(side / 2) * size_t(side / 2) * format.pixelBytes());

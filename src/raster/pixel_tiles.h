@@ -14,10 +14,11 @@
 
 namespace glyptos {
 
-/// What one pixel is: straight RGBA or one value (a mask, a selection), 8 or 16 bits each.
+/// What one pixel is: straight RGBA or one value (a mask, a selection), 8 or 16 bits each; or two floats (how
+/// far something is moved).
 struct PixelFormat {
-    int channels = 4;       ///< 1 or 4
-    int bytesPerSample = 1; ///< 1 or 2
+    int channels = 4;       ///< 1, 2 or 4
+    int bytesPerSample = 1; ///< 1 or 2; 4 of two floats
     size_t pixelBytes() const { return size_t(channels) * size_t(bytesPerSample); }
     bool operator==(const PixelFormat&) const = default;
 };
@@ -31,7 +32,7 @@ inline constexpr int kPixelTileLevels = 9; ///< halves of a tile, down to one pi
 
 struct PixelTile {
     /// Rows without gaps: kPixelTileSide of them, then half as many, … Each pixel of a level is the mean of
-    /// the four above it; colours count by their alpha.
+    /// the four above it; colours count by their alpha. Of floats there is the first level alone.
     std::array<Buffer<uint8_t>, kPixelTileLevels> levels;
     PixelHash hash{};
     IntRect used; ///< pixels of the tile that are not all zero

@@ -1,0 +1,46 @@
+#include "raster/warp/remap_probes.h"
+
+#include "raster/resample.h"
+
+#include <cmath>
+
+namespace glyptos {
+namespace {
+
+/// The footprint's longer and shorter axis: singular values of its Jacobian, and the way of the longer.
+struct Axes {
+    double longer, shorter;
+    Vec2 way; ///< unit
+};
+
+Axes axesOf(Vec2 a, Vec2 b) {
+    const double aa = a.x * a.x + b.x * b.x, bb = a.y * a.y + b.y * b.y, ab = a.x * a.y + b.x * b.y;
+    const double mean = (aa + bb) / 2, apart = std::hypot((aa - bb) / 2, ab);
+    const double turn = 0.5 * std::atan2(2 * ab, aa - bb);
+    return {
+        std::sqrt(mean + apart), std::sqrt(std::max(mean - apart, 0.0)), {std::cos(turn), std::sin(turn)}};
+}
+
+} // namespace
+
+Probes probesFor(const Pyramid& source, const Coordinates::Footprint& print, double scaleX, double scaleY) {
+    constexpr double kMostProbes = 16, kAsGoodAsOne = 1.02;
+    const auto pixels = [&](Vec2 v) { return Vec2{v.x * scaleX, v.y * scaleY}; };
+    const Axes axes = axesOf(pixels(print.across), pixels(print.down));
+    const double longer = std::max(axes.longer, 1.0),
+                 shorter = std::max({axes.shorter, 1.0, longer / kMostProbes});
+    const int level = levelFor(1 / shorter, source);
+    const double size = std::ldexp(1.0, -level);
+    Probes out;
+    out.picture = &source.level(level);
+    // A level's own sides are rounded up: what counts is how many pixels of it one of level 0 is.
+    out.k = scaleX * size, out.l = scaleY * size;
+    const double widen = shorter * size;
+    out.widen = widen > kAsGoodAsOne ? float(std::min(widen, 2.5)) : 1.0F;
+    out.count = std::max(1, int(std::lround(longer / shorter)));
+    const double reach = (longer - shorter) * size;
+    if (out.count > 1) out.way = axes.way * (reach / (out.count - 1));
+    return out;
+}
+
+} // namespace glyptos
