@@ -2,6 +2,7 @@
 
 #include "base/units.h"
 #include "release/limits.h"
+#include "release/warp.h"
 
 #include <algorithm>
 #include <functional>
@@ -12,8 +13,9 @@ namespace {
 
 constexpr double kDegree = std::numbers::pi / 180;
 
+/// One that is placed by what is in it; a warped one has a placement of its own.
 bool isGroup(const Layer& layer) {
-    return layer.as<GroupContent>();
+    return layer.as<GroupContent>() && !layer.warp;
 }
 
 Layer eachInside(Layer layer, const std::function<Layer(Layer)>& change) {
@@ -171,6 +173,25 @@ Layer flipped(Layer layer, bool upDown) {
     return layer;
 }
 
+Layer withWarp(Layer layer, std::shared_ptr<const Warp> warp) {
+    if (layer.as<FillContent>()) return layer;
+    if (warp && warp->empty()) warp = nullptr;
+    if (layer.as<GroupContent>() && bool(layer.warp) != bool(warp)) {
+        if (warp) {
+            layer.placement = {};
+            layer.placement.position = warp->box.centre();
+        } else {
+            const Vec2 middle = layer.warp->box.centre();
+            const Affine placed = placementMap(layer.placement) * Affine::translation(-middle.x, -middle.y);
+            layer = eachInside(std::move(layer),
+                               [&](Layer child) { return transformed(std::move(child), placed); });
+            layer.placement = {};
+        }
+    }
+    layer.warp = std::move(warp);
+    return layer;
+}
+
 Placement covering(const Rect& area, const Source& source, const Rect& crop) {
     const double k = std::max(area.w / (source.width * crop.w), area.h / (source.height * crop.h));
     Placement p;
@@ -233,6 +254,16 @@ Layer withPicture(Layer layer, const Source& old, const Source& source) {
     const double w = crop.w * old.width * p.scaleX, h = crop.h * old.height * p.scaleY;
     const double k = std::max(w / source.width, h / source.height);
     const double shareX = w / (k * source.width), shareY = h / (k * source.height);
+    if (layer.warp && layer.warp->box.w > 0) {
+        // It is warped as what was there: the new picture lies where the old one lay in its frame.
+        Warp warp = *layer.warp;
+        const double kx = p.scaleX / k, ky = p.scaleY / k;
+        const Vec2 before = Vec2{old.width / 2.0, old.height / 2.0} + cropMiddle(crop, old),
+                   now{source.width / 2.0, source.height / 2.0};
+        warp.box = {now.x + (warp.box.x - before.x) * kx, now.y + (warp.box.y - before.y) * ky,
+                    warp.box.w * kx, warp.box.h * ky};
+        layer.warp = std::make_shared<const Warp>(std::move(warp));
+    }
     picture->source = source.id;
     picture->crop = {(1 - shareX) / 2, (1 - shareY) / 2, shareX, shareY};
     p.scaleX = p.scaleY = k;

@@ -25,6 +25,10 @@ Layer turned(Layer layer, Vec2 about, double degrees);
 /// The layer mirrored left to right (or top to bottom) about its position.
 Layer flipped(Layer layer, bool upDown);
 
+/// The layer warped so, or no longer when that is nothing. A group, which is placed by what is in it until
+/// then, lies where it lay. Fills have no frame and stay as they are.
+Layer withWarp(Layer layer, std::shared_ptr<const Warp> warp);
+
 /// Upright placement in which a picture of width × height pixels, of which `crop` shows, just covers `area`,
 /// centred.
 Placement covering(const Rect& area, const Source& source, const Rect& crop = {0, 0, 1, 1});

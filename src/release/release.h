@@ -103,6 +103,7 @@ struct Mask {
 };
 
 struct Layer;
+struct Warp; // warp.h
 using LayerPtr = std::shared_ptr<const Layer>;
 using Stack = std::vector<LayerPtr>; ///< front to back
 
@@ -130,6 +131,9 @@ struct Layer {
         false;           ///< shows only inside the nearest layer below, in the same list, that is not clipped
     bool locked = false; ///< the hand on the bench passes through it
     std::shared_ptr<const Mask> mask;
+    /// Nothing for most layers, and never of a fill. A linked mask goes through it with the layer. A group
+    /// that has one is placed as a whole, by its own placement.
+    std::shared_ptr<const Warp> warp;
 
     template <class T>
     const T* as() const {

@@ -1,4 +1,5 @@
 #include "release/same.h"
+#include "release/warp.h"
 
 #include <algorithm>
 #include <tuple>
@@ -33,7 +34,8 @@ bool sameLayer(const Layer& a, const Layer& b) {
         return std::tie(l.id, l.name, l.on, l.opacity, l.blend, l.placement, l.clipped, l.locked);
     };
     const bool sameMask = a.mask == b.mask || (a.mask && b.mask && *a.mask == *b.mask);
-    return plain(a) == plain(b) && sameMask && sameContent(a.content, b.content);
+    const bool sameWarp = a.warp == b.warp || (a.warp && b.warp && *a.warp == *b.warp);
+    return plain(a) == plain(b) && sameMask && sameWarp && sameContent(a.content, b.content);
 }
 
 bool sameStack(const Stack& a, const Stack& b) {

@@ -1,6 +1,7 @@
 #include "release/walks.h"
 
 #include "base/text.h"
+#include "release/warp.h"
 
 #include <algorithm>
 
@@ -68,6 +69,7 @@ void eachPainted(const Release& release, const std::function<void(const PixelTil
             act(*painted->tiles);
             if (painted->holes) act(*painted->holes);
         }
+        if (layer->warp && layer->warp->knead) act(*layer->warp->knead->shifts);
         const auto* mask = layer->mask ? std::get_if<PaintedMask>(&layer->mask->form) : nullptr;
         if (mask) act(*mask->tiles);
     });

@@ -37,16 +37,17 @@ class Reaches {
     Reach reach(const Layer&, const FillContent&) const { return std::nullopt; }
     // Letters reach beyond their box, strokes beyond their shape.
     Reach reach(const Layer& layer, const TextContent& text) const {
-        return textToPanel(layer.placement).mapBounds(paragraphs_.get(resolvedText(text, release_))->ink);
+        return seen(layer).mapBounds(paragraphs_.get(resolvedText(text, release_))->ink);
     }
     Reach reach(const Layer& layer, const ShapeContent& shape) const {
-        return placementMap(layer.placement).mapBounds(extentOf(shape));
+        return seen(layer).mapBounds(extentOf(shape));
     }
-    Reach reach(const Layer&, const GroupContent& group) const {
+    Reach reach(const Layer& layer, const GroupContent& group) const {
         Reach all = Rect{};
         for (const LayerPtr& inside : group.layers) all = together(all, of(*inside));
-        return all;
+        return layer.warp && all ? Reach(seen(layer).mapBounds(*all)) : all;
     }
+    Mapping seen(const Layer& layer) const { return seenOnPanel(layer, release_, paragraphs_); }
 
     const Release& release_;
     ParagraphCache& paragraphs_;
@@ -79,7 +80,8 @@ const GroupContent* sameGroup(const Layer& a, const Layer& b) {
     const auto* group = b.as<GroupContent>();
     if (!group || !a.as<GroupContent>() || a.id != b.id) return nullptr;
     const auto plain = [](const Layer& l) {
-        return std::tie(l.on, l.opacity, l.blend, l.clipped, l.mask, l.as<GroupContent>()->passing);
+        return std::tie(l.on, l.opacity, l.blend, l.clipped, l.mask, l.warp, l.placement,
+                        l.as<GroupContent>()->passing);
     };
     return plain(a) == plain(b) ? group : nullptr;
 }
@@ -90,7 +92,7 @@ Reach between(const Stack& a, const Stack& b, const Reaches& before, const Reach
                  countB = b.size() - middle.front - middle.back;
     if (countA == 1 && countB == 1) {
         const Layer &x = *a[middle.front], &y = *b[middle.front];
-        if (const GroupContent* group = sameGroup(x, y); group && infoOf(y.blend).keepsBackdrop)
+        if (const GroupContent* group = sameGroup(x, y); group && !y.warp && infoOf(y.blend).keepsBackdrop)
             return between(x.as<GroupContent>()->layers, group->layers, before, after);
     }
     Reach all = Rect{};

@@ -39,7 +39,17 @@ std::array<Vec2, 4> Frame::corners() const {
             toPanel.map({box.right(), box.bottom()}), toPanel.map({box.x, box.bottom()})};
 }
 
+Mapping Frame::mapping() const {
+    return warp ? Mapping(toPanel) * mappingOf(*warp, warpBox) : Mapping(toPanel);
+}
+
 bool Frame::contains(Vec2 onPanel) const {
+    if (warp) {
+        const BackMapping back(mapping(), {onPanel.x, onPanel.y, 1e-6, 1e-6});
+        BackMapping::Near near;
+        const auto at = back.isThere() ? back.mapBeforeKnead(onPanel, near) : std::nullopt;
+        return at && box.contains(*at);
+    }
     const auto back = toPanel.inverse();
     return back && box.contains(back->map(onPanel));
 }
@@ -77,25 +87,64 @@ Frame frameOf(const Mask& mask, const Release& release) {
     return {gradientBox(std::get<Gradient>(mask.form)), placementMap(mask.placement)};
 }
 
-Frame frameOf(const Layer& layer, const Release& release, const Rect& panelArea, ParagraphCache& paragraphs) {
+Affine placedOnPanel(const Layer& layer, const Release& release) {
+    if (layer.as<FillContent>()) return {};
+    if (layer.as<GroupContent>()) {
+        if (!layer.warp) return {};
+        const Vec2 middle = layer.warp->box.centre();
+        return placementMap(layer.placement) * Affine::translation(-middle.x, -middle.y);
+    }
+    if (const auto* picture = layer.as<PictureContent>()) {
+        const SourcePtr source = release.source(picture->source);
+        return source ? pictureToPanel(layer.placement, *source) : Affine{};
+    }
+    if (const auto* echo = layer.as<EchoContent>()) {
+        const auto frame = echoFrame(*echo, release);
+        return frame ? echoToPanel(layer.placement, *frame) : Affine{};
+    }
+    return placementMap(layer.placement);
+}
+
+namespace {
+
+/// In the layer's own frame.
+Rect boxOf(const Layer& layer, const Release& release, const Rect& panelArea, ParagraphCache& paragraphs) {
     if (const auto* picture = layer.as<PictureContent>())
-        return pictureFrame(*picture, layer.placement, release);
-    if (const auto* text = layer.as<TextContent>())
-        return {paragraphs.get(resolvedText(*text, release))->box, textToPanel(layer.placement)};
+        return pictureFrame(*picture, layer.placement, release).box;
+    if (const auto* text = layer.as<TextContent>()) return paragraphs.get(resolvedText(*text, release))->box;
     if (const auto* group = layer.as<GroupContent>()) {
         Rect all;
         for (const LayerPtr& child : group->layers)
             all = all.united(frameOf(*child, release, panelArea, paragraphs).bounds());
-        return {all, {}};
+        return all;
     }
-    if (const auto* shape = layer.as<ShapeContent>()) return shapeFrame(*shape, layer.placement);
-    if (const auto* painted = layer.as<PaintedContent>())
-        return {painted->tiles->bounds().toRect(), placementMap(layer.placement)};
-    if (const auto* echo = layer.as<EchoContent>()) {
-        const auto frame = echoFrame(*echo, release);
-        return frame ? Frame{*frame, echoToPanel(layer.placement, *frame)} : Frame{};
-    }
-    return {panelArea, {}};
+    if (const auto* shape = layer.as<ShapeContent>()) return shapeFrame(*shape, layer.placement).box;
+    if (const auto* painted = layer.as<PaintedContent>()) return painted->tiles->bounds().toRect();
+    if (const auto* echo = layer.as<EchoContent>()) return echoFrame(*echo, release).value_or(Rect{});
+    return panelArea;
+}
+
+/// What a warp without a box of its own warps: all that letters and strokes reach.
+Rect reachOf(const Layer& layer, const Rect& frame, const Release& release, ParagraphCache& paragraphs) {
+    if (const auto* text = layer.as<TextContent>())
+        return frame.united(paragraphs.get(resolvedText(*text, release))->ink);
+    if (const auto* shape = layer.as<ShapeContent>()) return extentOf(*shape);
+    return frame;
+}
+
+} // namespace
+
+Frame frameOf(const Layer& layer, const Release& release, const Rect& panelArea, ParagraphCache& paragraphs) {
+    Frame out{boxOf(layer, release, panelArea, paragraphs), placedOnPanel(layer, release)};
+    if (!layer.warp) return out;
+    out.warp = layer.warp;
+    out.warpBox = reachOf(layer, out.box, release, paragraphs);
+    return out;
+}
+
+Mapping seenOnPanel(const Layer& layer, const Release& release, ParagraphCache& paragraphs) {
+    if (layer.as<GroupContent>() && !layer.warp) return {};
+    return frameOf(layer, release, {}, paragraphs).mapping();
 }
 
 } // namespace glyptos

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "release/release.h"
+#include "release/warp.h"
 
 #include <array>
 #include <map>
@@ -31,12 +32,23 @@ Affine textToPanel(const Placement& placement);
 /// them, fills the panel's area with bleed.
 struct Frame {
     Rect box;
-    Affine toPanel;
-    /// Corners on the panel: the box's left-top, right-top, right-bottom, left-bottom.
+    Affine toPanel; ///< as it is placed, before it is warped
+    std::shared_ptr<const Warp> warp = nullptr;
+    Rect warpBox = {}; ///< of a warp that has none of its own
+    /// Corners on the panel: the box's left-top, right-top, right-bottom, left-bottom; where they would be
+    /// unwarped.
     std::array<Vec2, 4> corners() const;
-    Rect bounds() const { return toPanel.mapBounds(box); }
+    /// From the box to where it is seen on the panel.
+    Mapping mapping() const;
+    Rect bounds() const { return warp ? mapping().mapBounds(box) : toPanel.mapBounds(box); }
     bool contains(Vec2 onPanel) const;
 };
+
+/// From a layer's own frame to the panel, before it is warped. Of fills and of groups that are not warped,
+/// the identity.
+Affine placedOnPanel(const Layer& layer, const Release& release);
+/// From a layer's own frame to where it is seen on its panel. Of groups that are not warped, the identity.
+Mapping seenOnPanel(const Layer& layer, const Release& release, ParagraphCache& paragraphs);
 
 Frame frameOf(const Layer& layer, const Release& release, const Rect& panelArea, ParagraphCache& paragraphs);
 /// The same for a mask: round its picture, its shape, or the way of its gradient.

@@ -5,6 +5,8 @@
 #include "file/zip_archive.h"
 #include "release/edits/mend_edits.h"
 #include "release/edits/selection_edits.h"
+#include "release/placing.h"
+#include "release/warp.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -65,6 +67,50 @@ class PaintedProjectTest : public QObject {
     }
 
   private Q_SLOTS:
+    /// A kneaded layer's field is written as tiles, read as it was, and refused when a spoilt one would reach
+    /// too far.
+    void kneadedLayers() {
+        KneadTip tip;
+        KneadStroke stroke({}, tip);
+        for (const double x : {0.3, 0.35, 0.5}) stroke.moveTo({x, 0.4});
+        stroke.finish();
+        Warp warp;
+        warp.box = {0, 0, 600, 600};
+        KneadField field = stroke.field();
+        field.strength = 0.7, field.pulledIn = PulledIn::Nothing;
+        warp.knead = std::make_shared<const KneadField>(field);
+        ReleasePtr release = painted();
+        const Made made = withLayer(release, frontOf(release), Layer{});
+        release = withChangedLayer(made.release, frontOf(release), made.id, [&](Layer& l) {
+            l.content = PaintedContent{std::make_shared<const PixelTiles>(kPaintPixels), nullptr};
+            l = withWarp(l, std::make_shared<const Warp>(warp));
+        });
+        QVERIFY(saveProject(*release, file));
+        const auto back = openProject(file, forms);
+        QVERIFY2(back, qPrintable(sentence(back)));
+        const LayerPtr layer = findLayer(stackOf(**back, frontOf(*back)), made.id);
+        QVERIFY(layer && layer->warp && *layer->warp == warp);
+        const std::string name = "tiles/" + tileName(field.shifts->tiles().begin()->second->hash);
+        QVERIFY(ZipReader::open(file, "a release").value().read(name, 1 << 24));
+        // A field that says NaN, or beyond all bounds, under a name that fits.
+        for (const float bad : {std::numeric_limits<float>::quiet_NaN(), 1e9F}) {
+            PixelTiles tiles(kShiftPixels);
+            tiles.change({5, 5, 1, 1}, [&](const PixelPart& part) {
+                auto* p = reinterpret_cast<float*>(part.row(5));
+                p[0] = bad, p[1] = 0;
+            });
+            field.shifts = std::make_shared<const PixelTiles>(tiles);
+            warp.knead = std::make_shared<const KneadField>(field);
+            const ReleasePtr spoilt = withChangedLayer(release, frontOf(release), made.id, [&](Layer& l) {
+                l.warp = std::make_shared<const Warp>(warp);
+            });
+            QVERIFY(saveProject(*spoilt, file));
+            const auto read = openProject(file, forms);
+            QVERIFY(!read);
+            QVERIFY2(sentence(read).contains("too far"), qPrintable(sentence(read)));
+        }
+    }
+
     void eachTileIsWrittenOnceAndReadOnce() {
         const ReleasePtr release = painted();
         QVERIFY(saveProject(*release, file));

@@ -30,7 +30,8 @@ class WalksTest : public QObject {
         std::vector<std::string> names;
         eachLayer(stackOf(*release, frontOf(release)), [&](const LayerPtr& l) { names.push_back(l->name); });
         QCOMPARE(names,
-                 (std::vector<std::string>{"tint", "mend", "painted", "echo", "passing", "clipped", "words",
+                 (std::vector<std::string>{"tint", "mend", "painted", "echo", "tilted group", "veil", "sign",
+                                           "bent words", "bent photo", "passing", "clipped", "words",
                                            "isolated", "hole", "glow", "star", "spiral", "clouds", "photo"}));
         size_t all = 0;
         eachLayer(*release, [&](const LayerPtr&) { ++all; });
@@ -43,8 +44,9 @@ class WalksTest : public QObject {
             const LayerPtr found = firstLayer(stack, is);
             return found ? found->name : std::string();
         };
-        QCOMPARE(nameOf([](const Layer& l) { return l.as<TextContent>(); }), std::string("words"));
-        QCOMPARE(nameOf([](const Layer& l) { return l.as<PictureContent>(); }), std::string("glow"));
+        QCOMPARE(nameOf([](const Layer& l) { return l.as<TextContent>(); }), std::string("bent words"));
+        QCOMPARE(nameOf([](const Layer& l) { return l.as<PictureContent>(); }),
+                 std::string("bent photo"));
         QCOMPARE(nameOf([](const Layer& l) { return l.opacity == 0.123; }), std::string());
     }
 

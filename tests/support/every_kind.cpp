@@ -3,6 +3,8 @@
 #include "raster/noise.h"
 #include "release/edits/palette_edits.h"
 #include "release/edits/selection_edits.h"
+#include "release/placing.h"
+#include "release/warp.h"
 
 namespace glyptos::test {
 namespace {
@@ -110,6 +112,42 @@ ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
     passing.passing = true;
     put(front, layerOf("isolated", isolated, {}));
     put(front, layerOf("passing", passing, {}));
+    // Tilted, bent and kneaded: pixels, outlines, a group as a whole, and a mask that goes along.
+    const auto warpOf = [](const Rect& box, bool isTilted, bool isBent, bool isKneaded) {
+        Warp warp;
+        warp.box = box;
+        if (isTilted) warp.corners = std::array<Vec2, 4>{Vec2{0.1, 0}, {0.95, 0.1}, {1, 0.9}, {0, 1}};
+        if (isBent) {
+            BendGrid grid = readyBend(ReadyBend::Wave, 0.5, 0.7, 4, 3);
+            grid.node(2, 1).across = Vec2{0.2, 0.05};
+            warp.bend = std::make_shared<const BendSurface>(grid);
+        }
+        if (isKneaded) {
+            KneadTip tip;
+            tip.radius = 0.3, tip.height = 0.7;
+            KneadStroke stroke({}, tip);
+            for (const double x : {0.3, 0.4, 0.5}) stroke.moveTo({x, 0.35});
+            stroke.finish();
+            KneadField field = stroke.field();
+            field.pulledIn = PulledIn::Mirror, field.strength = 1.2;
+            warp.knead = std::make_shared<const KneadField>(field);
+        }
+        return std::make_shared<const Warp>(std::move(warp));
+    };
+    Layer bent = layerOf("bent photo", PictureContent{kGlow, {0, 0.1, 1, 0.9}}, {150, 380});
+    bent.placement.turn = -12;
+    bent.mask = maskOf(star(tide(), std::nullopt), {150, 380}, 4);
+    bent = withWarp(bent, warpOf({0, 0, 300, 300}, true, true, true));
+    put(front, bent);
+    TextContent wave;
+    wave.spec.text = "Slack {title}", wave.spec.size = 60;
+    wave.colour = sand;
+    put(front, withWarp(layerOf("bent words", wave, {330, 90}), warpOf({}, false, true, true)));
+    Layer sign = layerOf("sign", star(tide(0.9f), sand), {560, 300}),
+          veil = layerOf("veil", FillContent{run(GradientKind::Radial, tide(0.3f), {1, 1, 1, 0})}, {});
+    GroupContent board{{inside(veil), inside(sign)}, false};
+    put(front,
+        withWarp(layerOf("tilted group", board, {}), warpOf({420, 160, 280, 280}, true, false, false)));
     Layer echo = layerOf("echo", EchoContent{other.piece, "front", "", true}, {560, 120});
     echo.placement.scaleX = echo.placement.scaleY = 0.3, echo.placement.turn = -5;
     put(front, echo);

@@ -6,6 +6,7 @@
 #include "file/release_json/painted_codec.h"
 #include "file/release_json/placing_codec.h"
 #include "file/release_json/shape_codec.h"
+#include "file/release_json/warp_codec.h"
 #include "release/edits/edits.h"
 #include "release/walks.h"
 
@@ -152,6 +153,7 @@ Json toJson(const Layer& layer) {
     if (layer.clipped) out["clipped"] = true;
     if (layer.locked) out["locked"] = true;
     if (layer.mask) out["mask"] = toJson(*layer.mask);
+    if (layer.warp) out["warp"] = toJson(*layer.warp);
     std::visit([&]<class T>(const T& content) { Codec<T>::write(out, content); }, layer.content);
     return out;
 }
@@ -162,6 +164,15 @@ BlendMode readBlend(const Entry& e) {
     if (!blend)
         throw Wrong{Fault::Unsupported, e.path("blend") + ": the blend mode “" + name + "” is not known"};
     return *blend;
+}
+
+std::shared_ptr<const Warp> readLayerWarp(const Entry& e, const Layer& layer, const LayerReading& reading) {
+    if (layer.as<FillContent>()) e.wrong("warps a fill, which has no frame");
+    auto out = readWarp(e, reading.tiles);
+    // What is as large as its content is warped as that is; all else by a box of its own.
+    const bool hasOwn = layer.as<TextContent>() || layer.as<ShapeContent>();
+    if (out && !hasOwn && out->box.empty()) e.wrong("has no box");
+    return out;
 }
 
 LayerPtr readLayer(const Entry& e, LayerReading& reading, int depth) {
@@ -179,6 +190,7 @@ LayerPtr readLayer(const Entry& e, LayerReading& reading, int depth) {
     auto content = readKind<Content, Codec>(kind, At{e, reading, depth});
     if (!content) e.wrong("is a layer of the unknown kind “" + kind + "”", Fault::Unsupported);
     layer->content = std::move(*content);
+    if (e.has("warp")) layer->warp = readLayerWarp(e.at("warp"), *layer, reading);
     eachSource(*layer, [&](const std::string& source) { reading.known(source, e); });
     return layer;
 }

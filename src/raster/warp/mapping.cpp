@@ -175,49 +175,93 @@ Rect Mapping::mapBounds(const Rect& r) const {
     return out;
 }
 
-BackMapping::BackMapping(const Mapping& mapping, const Rect& area)
-    : reach_(area) {
-    const auto narrow = [&](double step) {
-        const double share = std::sqrt(area.w * area.h / std::max(reach_.w * reach_.h, 1e-300));
-        smoothOver_ = std::min(smoothOver_, step * share);
-    };
+namespace {
+
+/// What of a stage's own side is seen within an area of its other side; empty when nothing is.
+Rect reachThrough(const Mapping::Stage& stage, const Rect& area) {
+    return std::visit(Overloaded{[&](const Affine& a) {
+                                     const auto back = a.inverse();
+                                     return back ? back->mapBounds(area) : Rect{};
+                                 },
+                                 [&](const Homography& h) {
+                                     const auto back = h.inverse();
+                                     return back ? mapBounds(*back, area) : Rect{};
+                                 },
+                                 [&](const BendStage& b) {
+                                     const Rect uv = b.surface->reach(toShares(b.box, area));
+                                     return uv.empty() ? Rect{} : fromShares(b.box, uv);
+                                 },
+                                 [&](const KneadStage& k) {
+                                     const Rect there =
+                                         toSteps(k.box, k.step(), area.intersected(everywhere()));
+                                     return area.grown(k.field->farthest(there) * k.step());
+                                 }},
+                      stage);
+}
+
+} // namespace
+
+std::vector<Rect> reachesOf(const Mapping& mapping, const Rect& area) {
+    std::vector<Rect> out{area};
+    for (size_t i = mapping.stages().size(); i-- > 0 && !out.back().empty();)
+        out.push_back(reachThrough(mapping.stages()[i], out.back()));
+    if (out.back().empty()) out.pop_back();
+    return out;
+}
+
+double largestScale(const Mapping& mapping, const Rect& box) {
+    Mapping plain;
+    for (const Mapping::Stage& stage : mapping.stages())
+        if (!std::holds_alternative<KneadStage>(stage)) plain = Mapping(stage) * plain;
+    constexpr int kSamples = 5;
+    const double dx = box.w / 256, dy = box.h / 256;
+    double most = 0;
+    for (int j = 0; j < kSamples; ++j)
+        for (int i = 0; i < kSamples; ++i) {
+            const Vec2 p{box.x + (box.w - dx) * i / (kSamples - 1),
+                         box.y + (box.h - dy) * j / (kSamples - 1)};
+            const auto here = plain.map(p), right = plain.map(p + Vec2{dx, 0}),
+                       below = plain.map(p + Vec2{0, dy});
+            if (here && right) most = std::max(most, (*right - *here).length() / dx);
+            if (here && below) most = std::max(most, (*below - *here).length() / dy);
+        }
+    return most;
+}
+
+BackMapping::BackMapping(const Mapping& mapping, const Rect& area) {
     const auto& stages = mapping.stages();
-    for (size_t i = stages.size(); i-- > 0 && there_;) {
+    const std::vector<Rect> reaches = reachesOf(mapping, area);
+    there_ = reaches.size() == stages.size() + 1;
+    if (!there_) return;
+    reach_ = reaches.back();
+    for (size_t i = stages.size(); i-- > 0;) {
+        const Rect& here = reaches[stages.size() - 1 - i];
+        // A length of this stage's result, as px of the whole.
+        const auto narrow = [&](double length) {
+            const double share = std::sqrt(area.w * area.h / std::max(here.w * here.h, 1e-300));
+            smoothOver_ = std::min(smoothOver_, length * share);
+        };
         if (const auto* a = std::get_if<Affine>(&stages[i])) {
-            const auto back = a->inverse();
-            there_ = back.has_value();
-            if (!back) break;
-            reach_ = back->mapBounds(reach_);
             if (i == 0 && inner_)
-                afterInner_ = *back;
+                afterInner_ = *a->inverse();
             else
-                steps_.emplace_back(*back);
+                steps_.emplace_back(*a->inverse());
         } else if (const auto* h = std::get_if<Homography>(&stages[i])) {
-            const auto back = h->inverse();
-            there_ = back.has_value();
-            if (!back) break;
-            reach_ = glyptos::mapBounds(*back, reach_);
-            steps_.emplace_back(*back);
+            steps_.emplace_back(*h->inverse());
         } else if (const auto* b = std::get_if<BendStage>(&stages[i])) {
-            const Rect uv = b->surface->reach(toShares(b->box, reach_));
-            there_ = !uv.empty();
-            reach_ = fromShares(b->box, uv);
             narrow(std::min(b->box.w / b->surface->grid().columns, b->box.h / b->surface->grid().rows) / 4);
             steps_.emplace_back(Bending{b->surface, b->box});
         } else if (const auto* k = std::get_if<KneadStage>(&stages[i])) {
-            const double step = k->step();
-            const Rect there = toSteps(k->box, step, reach_.intersected(everywhere()));
-            Kneading kneading{KneadWindow(*k->field, there), k->box, step, k->field->pulledIn};
-            if (kneading.window.moves()) narrow(step);
-            reach_ = reach_.grown(k->field->farthest(there) * step);
+            Kneading kneading{
+                KneadWindow(*k->field, toSteps(k->box, k->step(), here.intersected(everywhere()))), k->box,
+                k->step(), k->field->pulledIn};
+            if (kneading.window.moves()) narrow(k->step());
             // The innermost one, but for what places the frame itself.
-            const bool isInner = i == 0 || (i == 1 && std::holds_alternative<Affine>(stages[0]));
-            if (isInner)
+            if (i == 0 || (i == 1 && std::holds_alternative<Affine>(stages[0])))
                 inner_.emplace(std::move(kneading));
             else
                 steps_.emplace_back(std::move(kneading));
         }
-        there_ = there_ && !reach_.empty();
     }
     smoothOver_ = std::max(smoothOver_, 1.0);
 }

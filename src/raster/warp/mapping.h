@@ -51,6 +51,13 @@ class Mapping {
     std::vector<Stage> stages_; ///< none: the identity
 };
 
+/// What is seen within `area` of the result, stage by stage: first what of the last stage's result it is,
+/// last what of the frame; each somewhat too large. Shorter than that when nothing is seen there.
+std::vector<Rect> reachesOf(const Mapping& mapping, const Rect& area);
+
+/// How much larger than the frame it is seen at most, about, for things within `box`; kneading left out.
+double largestScale(const Mapping& mapping, const Rect& box);
+
 /// A mapping the other way, for many places near each other.
 class BackMapping {
   public:

@@ -33,9 +33,16 @@ struct Coordinates {
 /// frame that is shown. Within 1/32 px of a result pixel of the exact mapping.
 Coordinates coordinatesFor(const Mapping& mapping, const Rect& shown, const IntRect& region);
 
-/// Fills `out`, premultiplied, of the coordinates' size. Their frame is that of `source`'s level 0, px, times
-/// (scaleX, scaleY): a picture that stands in for one of more pixels.
-void remapTile(const Pyramid& source, const Coordinates& from, double scaleX, double scaleY, Tile& out);
+/// A picture in the frame of coordinates: its level-0 pixel (0, 0) begins at `origin`, and a unit of the
+/// frame is so many of its pixels wide and high.
+struct FramedPicture {
+    const Pyramid& pixels;
+    double scaleX = 1, scaleY = 1;
+    Vec2 origin = {};
+};
+
+/// Fills `out`, premultiplied RGBA, of the coordinates' size.
+void remapTile(const FramedPicture& source, const Coordinates& from, Tile& out);
 
 /// The same of a picture all at once, several threads: a straight picture of its depth, see-through outside.
 Picture remapped(const Pyramid& source, const Mapping& mapping, int width, int height);

@@ -23,18 +23,19 @@ Axes axesOf(Vec2 a, Vec2 b) {
 
 } // namespace
 
-Probes probesFor(const Pyramid& source, const Coordinates::Footprint& print, double scaleX, double scaleY) {
+Probes probesFor(const FramedPicture& framed, const Coordinates::Footprint& print) {
     constexpr double kMostProbes = 16, kAsGoodAsOne = 1.02;
-    const auto pixels = [&](Vec2 v) { return Vec2{v.x * scaleX, v.y * scaleY}; };
+    const auto pixels = [&](Vec2 v) { return Vec2{v.x * framed.scaleX, v.y * framed.scaleY}; };
     const Axes axes = axesOf(pixels(print.across), pixels(print.down));
     const double longer = std::max(axes.longer, 1.0),
                  shorter = std::max({axes.shorter, 1.0, longer / kMostProbes});
-    const int level = levelFor(1 / shorter, source);
+    const int level = levelFor(1 / shorter, framed.pixels);
     const double size = std::ldexp(1.0, -level);
     Probes out;
-    out.picture = &source.level(level);
+    out.picture = &framed.pixels.level(level);
     // A level's own sides are rounded up: what counts is how many pixels of it one of level 0 is.
-    out.k = scaleX * size, out.l = scaleY * size;
+    out.k = framed.scaleX * size, out.l = framed.scaleY * size;
+    out.origin = framed.origin;
     const double widen = shorter * size;
     out.widen = widen > kAsGoodAsOne ? float(std::min(widen, 2.5)) : 1.0F;
     out.count = std::max(1, int(std::lround(longer / shorter)));

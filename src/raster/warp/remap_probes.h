@@ -11,12 +11,12 @@ struct Probes {
     const Picture* picture = nullptr;
     double k = 1; ///< pixels of the level for one unit of the frame, across
     double l = 1; ///< and down
+    Vec2 origin;  ///< of the level, in the frame
     float widen = 1;
     int count = 1;
     Vec2 way; ///< from one to the next, px of the level
 };
 
-/// For frames whose unit is scaleX by scaleY level-0 pixels.
-Probes probesFor(const Pyramid& source, const Coordinates::Footprint& print, double scaleX, double scaleY);
+Probes probesFor(const FramedPicture& source, const Coordinates::Footprint& print);
 
 } // namespace glyptos

@@ -156,7 +156,8 @@ HWY_INLINE void SampleRow(const Probes& probes, const Coordinates& from, size_t 
             continue;
         }
         alignas(16) float one[4];
-        sampler.At(double(from.x[i]) * probes.k, double(from.y[i]) * probes.l, one);
+        sampler.At((double(from.x[i]) - probes.origin.x) * probes.k,
+                   (double(from.y[i]) - probes.origin.y) * probes.l, one);
         const float scale = 65535.0f / float(T(~T(0)));
         const auto value = hn::Mul(hn::Load(pixel, one), hn::Set(pixel, scale));
         const auto alpha =
@@ -187,14 +188,14 @@ HWY_EXPORT(SampleRow16);
 
 /// Calls put(x, y, n, pixels) for every row of every block.
 template <class Put>
-void eachRow(const Pyramid& source, const Coordinates& from, double scaleX, double scaleY, const Put& put) {
+void eachRow(const FramedPicture& source, const Coordinates& from, const Put& put) {
     const int across = (from.width + kRemapBlock - 1) / kRemapBlock;
     alignas(64) std::array<float, size_t(4) * kRemapBlock + 16> pixels;
     for (int by = 0; by < from.height; by += kRemapBlock)
         for (int bx = 0; bx < from.width; bx += kRemapBlock) {
             const auto& print =
                 from.footprints[size_t(by / kRemapBlock) * size_t(across) + size_t(bx / kRemapBlock)];
-            const Probes probes = probesFor(source, print, scaleX, scaleY);
+            const Probes probes = probesFor(source, print);
             const int n = std::min(kRemapBlock, from.width - bx);
             for (int y = by; y < std::min(by + kRemapBlock, from.height); ++y) {
                 const size_t first = size_t(y) * size_t(from.width) + size_t(bx);
@@ -218,7 +219,7 @@ void remapInto(const Pyramid& source, const Mapping& mapping, Picture& out) {
         std::fill_n(out.row<T>(area.y), size_t(area.w) * size_t(area.h) * 4, T(0));
         const Coordinates from = coordinatesFor(mapping, shown, area);
         if (from.empty) return;
-        eachRow(source, from, 1, 1, [&](int x, int y, int n, const float* p) {
+        eachRow({source}, from, [&](int x, int y, int n, const float* p) {
             T* to = out.row<T>(area.y + y) + 4 * size_t(x);
             for (int i = 0; i < n; ++i, p += 4, to += 4) {
                 if (p[3] <= 0) continue;
@@ -232,8 +233,8 @@ void remapInto(const Pyramid& source, const Mapping& mapping, Picture& out) {
 
 } // namespace
 
-void remapTile(const Pyramid& source, const Coordinates& from, double scaleX, double scaleY, Tile& out) {
-    eachRow(source, from, scaleX, scaleY, [&](int x, int y, int n, const float* p) {
+void remapTile(const FramedPicture& source, const Coordinates& from, Tile& out) {
+    eachRow(source, from, [&](int x, int y, int n, const float* p) {
         uint16_t *r = out.row(0, y) + x, *g = out.row(1, y) + x, *b = out.row(2, y) + x,
                  *a = out.row(3, y) + x;
         for (int i = 0; i < n; ++i, p += 4)

@@ -230,8 +230,8 @@ Result<Made> withGrouped(const ReleasePtr& release, const PanelRef& panel,
 
 ReleasePtr withUngrouped(const ReleasePtr& release, const PanelRef& panel, const std::string& id) {
     return actAt(release, panel, id, [](Stack& list, size_t i, Release&) {
-        const LayerPtr layer = list[i];
-        const auto* group = layer->as<GroupContent>();
+        const Layer layer = withWarp(*list[i], nullptr);
+        const auto* group = layer.as<GroupContent>();
         if (!group) return;
         list.erase(list.begin() + long(i));
         list.insert(list.begin() + long(i), group->layers.begin(), group->layers.end());

@@ -56,7 +56,7 @@ LayerPtr refitted(const Layer& layer, const Panel& from, const Panel& to, const 
         fill->paint = scaled(fill->paint, {refit.from, refit.to, refit.cover, refit.fit});
     } else if (const SourcePtr source = groundPicture(layer, from, release)) {
         out = ground(layer, *source, to, refit);
-    } else if (auto* group = std::get_if<GroupContent>(&out.content)) {
+    } else if (auto* group = std::get_if<GroupContent>(&out.content); group && !out.warp) {
         group->layers = refitted(group->layers, from, to, release);
     } else {
         // Where it lay between the edges, so that what stood at the foot does so again.

@@ -1,10 +1,12 @@
 // Internal to render: hashes of everything a tile depends on.
 #pragma once
 
+#include "raster/warp/mapping.h"
 #include "release/release.h"
 #include "render/tiles/tile_cache.h"
 
 #include <memory>
+#include <span>
 #include <type_traits>
 #include <xxhash.h>
 
@@ -26,6 +28,11 @@ class KeyHash {
     KeyHash& add(const std::string& text) {
         add(text.size());
         XXH3_128bits_update(state_.get(), text.data(), text.size());
+        return *this;
+    }
+    KeyHash& addRow(std::span<const uint64_t> row) {
+        add(row.size());
+        XXH3_128bits_update(state_.get(), row.data(), row.size_bytes());
         return *this;
     }
     template <class T>
@@ -103,5 +110,8 @@ class KeyHash {
     };
     std::unique_ptr<XXH3_state_t, Free> state_;
 };
+
+/// A mapping as far as `region` of its result sees it: a knead stroke elsewhere leaves the name as it is.
+void addMapping(KeyHash& hash, const Mapping& mapping, const IntRect& region);
 
 } // namespace glyptos

@@ -4,7 +4,6 @@
 #include "raster/resample.h"
 #include "release/fields.h"
 #include "release/placing.h"
-#include "render/tiles/key_hash.h"
 #include "render/tiles/layer_tiles.h"
 #include "render/tiles/mask_tiles.h"
 #include "render/tiles/painted_tiles.h"
@@ -52,6 +51,22 @@ bool isOpaque(const Paint& paint) {
         paint);
 }
 
+constexpr double kOutlineTolerance = 0.05; // px, of outlines that are warped
+constexpr double kFinest = 16;             // times as fine as it is seen on average, where it is seen larger
+constexpr Rect kEverywhere{-1e7, -1e7, 2e7, 2e7};
+
+/// Output pixels for a unit of what a region sees, about.
+double scaleAbout(const Mapping& mapping, const IntRect& region) {
+    const Rect there = reachesOf(mapping, region.toRect()).back();
+    return std::sqrt(double(region.w) * region.h / std::max(there.w * there.h, 1e-12));
+}
+
+/// Of colours alone, so that its outlines say all.
+bool isPlain(const ShapeContent& shape) {
+    return (!shape.fill || std::holds_alternative<Ink>(*shape.fill)) &&
+           (!shape.stroke || std::holds_alternative<Ink>(shape.stroke->paint));
+}
+
 bool isWhole(double v) {
     return std::abs(v - std::round(v)) < 1e-6;
 }
@@ -62,7 +77,7 @@ bool isWhole(const Rect& r) {
 
 } // namespace
 
-bool LayerRecipes::reaches(const Affine& map, const Rect& area) const {
+bool LayerRecipes::reaches(const Mapping& map, const Rect& area) const {
     return !pixelsAround(map.mapBounds(area)).intersected(region_).empty();
 }
 
@@ -72,26 +87,41 @@ PatternPicture LayerRecipes::pictureFor(const std::string& id, double scale) con
     return {parts_.pictures.picture(*source, scale), source->width, source->height};
 }
 
-PatternPicture LayerRecipes::patternFor(const Paint& paint, const Affine& map) const {
+PatternPicture LayerRecipes::patternFor(const Paint& paint, double scale) const {
     const auto* pattern = std::get_if<Pattern>(&paint);
-    return pattern ? pictureFor(pattern->source, pattern->scale * scaleOf(map)) : PatternPicture{};
+    return pattern ? pictureFor(pattern->source, pattern->scale * scale) : PatternPicture{};
 }
 
-PatternPicture LayerRecipes::maskPicture(const Mask& mask, const Affine& toOutput) const {
+PatternPicture LayerRecipes::maskPicture(const Mask& mask, double scale) const {
     const auto* p = std::get_if<PictureContent>(&mask.form);
-    return p ? pictureFor(p->source, scaleOf(toOutput * placementMap(mask.placement))) : PatternPicture{};
+    return p ? pictureFor(p->source, scale) : PatternPicture{};
 }
 
-NamedLayer LayerRecipes::picture(const PictureContent& content, const Placement& placement,
-                                 const Affine& toOutput) const {
+NamedLayer LayerRecipes::warped(KeyHash hash, const WarpedDrawing& drawing) const {
+    addMapping(hash, drawing.mapping, region_);
+    return named(hash.add(kWarped).add(region_).key(),
+                 [drawing, region = region_](Scratch&) { return warpedTile(drawing, region); });
+}
+
+NamedLayer LayerRecipes::picture(const PictureContent& content, const Mapping& mapping) const {
     const SourcePtr source = release_.source(content.source);
     if (!source) return {};
-    const Affine map = toOutput * pictureToPanel(placement, *source);
     const Rect shown{content.crop.x * source->width, content.crop.y * source->height,
                      content.crop.w * source->width, content.crop.h * source->height};
-    if (!reaches(map, shown)) return {};
-    const PyramidPtr picture = parts_.pictures.picture(*source, scaleOf(map));
+    if (!reaches(mapping, shown)) return {};
+    const auto affine = mapping.affine();
+    const PyramidPtr picture =
+        parts_.pictures.picture(*source, affine ? scaleOf(*affine) : largestScale(mapping, shown));
     if (!picture) return {};
+    if (!affine) {
+        KeyHash hash(kWarpedPicture);
+        hash.add(source->id).add(picture->width()).add(picture->firstLevel()).add(shown).add(region_);
+        addMapping(hash, mapping, region_);
+        return named(hash.key(), [=, region = region_](Scratch&) {
+            return warpedPictureTile({*picture, source->width, source->height, mapping, shown}, region);
+        });
+    }
+    const Affine& map = *affine;
     if (auto rows = direct(picture, *source, map, shown)) return std::move(*rows);
     KeyHash hash(kPicture);
     hash.add(source->id).add(picture->width()).add(levelRead(*picture, *source, map));
@@ -124,20 +154,21 @@ std::optional<NamedLayer> LayerRecipes::direct(const PyramidPtr& picture, const 
     return out;
 }
 
-NamedLayer LayerRecipes::text(const TextContent& content, const Placement& placement,
-                              const Affine& toOutput) const {
+NamedLayer LayerRecipes::text(const TextContent& content, const Mapping& map) const {
     const TextSpec spec = resolvedText(content, release_);
     const auto paragraph = parts_.paragraphs.get(spec);
-    const Affine map = toOutput * textToPanel(placement);
     if (!reaches(map, paragraph->ink)) return {};
     KeyHash hash(kText);
-    hash.add(spec).add(content.colour).add(map).add(region_);
+    hash.add(spec).add(content.colour).add(region_);
+    addMapping(hash, map, region_);
     return named(hash.key(), [=, colour = Rgba(content.colour), region = region_](Scratch&) {
-        return textTile(paragraph->outline, map, colour, region);
+        const auto affine = map.affine();
+        return affine ? textTile(paragraph->outline, *affine, colour, region)
+                      : textTile(mapped(paragraph->outline, map, kOutlineTolerance), {}, colour, region);
     });
 }
 
-NamedLayer LayerRecipes::fill(const FillContent& fill, const Affine& toOutput) const {
+NamedLayer LayerRecipes::fill(const FillContent& fill, const Mapping& mapping) const {
     if (const auto* c = std::get_if<Ink>(&fill.paint)) {
         NamedLayer out;
         if (c->a <= 0) return out;
@@ -146,29 +177,47 @@ NamedLayer LayerRecipes::fill(const FillContent& fill, const Affine& toOutput) c
         out.key = KeyHash(kSolid).add(*c).key();
         return out;
     }
-    const PatternPicture pattern = patternFor(fill.paint, toOutput);
+    const auto affine = mapping.affine();
+    const double scale = affine ? scaleOf(*affine) : scaleAbout(mapping, region_);
+    const PatternPicture pattern = patternFor(fill.paint, scale);
     KeyHash hash(kPaint);
-    hash.add(fill.paint).add(stateOf(pattern.picture)).add(toOutput).add(region_);
-    NamedLayer out = named(hash.key(), [=, &fill, region = region_](Scratch&) {
-        return paintTile(fill.paint, toOutput, region, pattern);
+    hash.add(fill.paint).add(stateOf(pattern.picture));
+    if (!affine)
+        return warped(std::move(hash), {mapping, kEverywhere, kFinest * scale,
+                                        [&fill, pattern](const Affine& map, const IntRect& region) {
+                                            return paintTile(fill.paint, map, region, pattern);
+                                        }});
+    hash.add(*affine).add(region_);
+    NamedLayer out = named(hash.key(), [=, &fill, map = *affine, region = region_](Scratch&) {
+        return paintTile(fill.paint, map, region, pattern);
     });
     out.opaque = isOpaque(fill.paint);
     return out;
 }
 
-NamedLayer LayerRecipes::shape(const ShapeContent& shape, const Affine& map) const {
-    if (!reaches(map, extentOf(shape))) return {};
-    const PatternPicture fill = shape.fill ? patternFor(*shape.fill, map) : PatternPicture{};
-    const PatternPicture stroke = shape.stroke ? patternFor(shape.stroke->paint, map) : PatternPicture{};
+NamedLayer LayerRecipes::shape(const ShapeContent& shape, const Mapping& mapping) const {
+    const Rect extent = extentOf(shape);
+    if (!reaches(mapping, extent)) return {};
+    const auto affine = mapping.affine();
+    const double scale = affine ? scaleOf(*affine) : largestScale(mapping, extent);
+    const PatternPicture fill = shape.fill ? patternFor(*shape.fill, scale) : PatternPicture{};
+    const PatternPicture stroke = shape.stroke ? patternFor(shape.stroke->paint, scale) : PatternPicture{};
     KeyHash hash(kShape);
-    hash.add(shape).add(stateOf(fill.picture)).add(stateOf(stroke.picture)).add(map).add(region_);
-    return named(hash.key(), [=, region = region_, &shape](Scratch&) {
-        return shapeTile(shape, map, region, fill, stroke);
+    hash.add(shape).add(stateOf(fill.picture)).add(stateOf(stroke.picture));
+    if (!affine && !isPlain(shape))
+        return warped(std::move(hash), {mapping, extent, kFinest * scale,
+                                        [=, &shape](const Affine& map, const IntRect& region) {
+                                            return shapeTile(shape, map, region, fill, stroke);
+                                        }});
+    addMapping(hash, mapping, region_);
+    return named(hash.add(region_).key(), [=, region = region_, &shape](Scratch&) {
+        return affine ? shapeTile(shape, *affine, region, fill, stroke)
+                      : warpedShapeTile(shape, mapping, scale, region);
     });
 }
 
-TileRecipe LayerRecipes::mask(const Mask& mask, const Affine& toOutput) const {
-    const PatternPicture picture = maskPicture(mask, toOutput);
+TileRecipe LayerRecipes::uprightMask(const Mask& mask, const Affine& toOutput) const {
+    const PatternPicture picture = maskPicture(mask, scaleOf(toOutput * placementMap(mask.placement)));
     KeyHash hash(kMask);
     hash.add(mask.inverted).add(mask.strength).add(mask.feather);
     hash.add(toOutput * maskToPanel(mask, picture.width, picture.height)).add(toOutput).add(region_);
@@ -182,20 +231,52 @@ TileRecipe LayerRecipes::mask(const Mask& mask, const Affine& toOutput) const {
             [=, region = region_, &mask](Scratch&) { return maskTile(mask, toOutput, region, picture); }};
 }
 
-NamedLayer LayerRecipes::painted(const PaintedContent& content, const Affine& map) const {
-    const PixelTilesPtr tiles = content.tiles;
-    if (!reaches(map, tiles->bounds().toRect().grown(1))) return {};
-    KeyHash hash(kPainted);
-    hash.add(tiles->hash(paintedReach(map, region_))).add(map).add(region_);
-    return named(hash.key(), [=, region = region_](Scratch&) { return paintedTile(*tiles, map, region); });
+TileRecipe LayerRecipes::mask(const Mask& mask, const Mapping& toOutput) const {
+    if (const auto affine = toOutput.affine()) return uprightMask(mask, *affine);
+    const double scale = scaleAbout(toOutput, region_);
+    const PatternPicture picture = maskPicture(mask, scale * scaleOf(placementMap(mask.placement)));
+    KeyHash hash(kMask);
+    hash.add(kWarped).add(mask.inverted).add(mask.strength).add(mask.feather).add(mask.form);
+    hash.add(maskToPanel(mask, picture.width, picture.height)).add(stateOf(picture.picture)).add(region_);
+    addMapping(hash, toOutput, region_);
+    return {hash.key(), [=, region = region_, &mask](Scratch&) {
+                return warpedMaskTile({toOutput, kEverywhere, kFinest * scale,
+                                       [&](const Affine& map, const IntRect& area) {
+                                           return maskTile(mask, map, area, picture);
+                                       }},
+                                      region);
+            }};
 }
 
-std::optional<TileRecipe> LayerRecipes::edge(const PanelView& view) const {
-    if (coversAll(view.toOutput, view.area, region_)) return std::nullopt;
+NamedLayer LayerRecipes::painted(const PaintedContent& content, const Mapping& mapping) const {
+    const PixelTilesPtr tiles = content.tiles;
+    const Rect extent = tiles->bounds().toRect().grown(1);
+    if (!reaches(mapping, extent)) return {};
+    KeyHash hash(kPainted);
+    if (const auto affine = mapping.affine()) {
+        hash.add(tiles->hash(paintedReach(*affine, region_))).add(*affine).add(region_);
+        return named(hash.key(), [=, map = *affine, region = region_](Scratch&) {
+            return paintedTile(*tiles, map, region);
+        });
+    }
+    const std::vector<Rect> reach = reachesOf(mapping, region_.toRect().grown(2 * kRemapBlock));
+    if (reach.size() <= mapping.stages().size()) return {};
+    hash.add(tiles->hash(pixelsAround(reach.back().grown(16).intersected(extent))));
+    return warped(std::move(hash), {mapping, extent, 1, [tiles](const Affine& map, const IntRect& region) {
+                                        return paintedTile(*tiles, map, region);
+                                    }});
+}
+
+std::optional<TileRecipe> LayerRecipes::edge(const Rect& area, const Mapping& toOutput) const {
+    if (const auto affine = toOutput.affine(); affine && coversAll(*affine, area, region_))
+        return std::nullopt;
     KeyHash hash(kEdge);
-    hash.add(view.area).add(view.toOutput).add(region_);
-    return TileRecipe{hash.key(), [area = view.area, map = view.toOutput, region = region_](Scratch&) {
-                          return edgeTile(area, map, region);
+    hash.add(area).add(region_);
+    addMapping(hash, toOutput, region_);
+    return TileRecipe{hash.key(), [=, region = region_](Scratch&) {
+                          Path edge;
+                          edge.addRect(area);
+                          return edgeTile(mapped(edge, toOutput, kOutlineTolerance), region);
                       }};
 }
 

@@ -1,8 +1,10 @@
 // Internal to render: how each kind of content is named and made in one tile.
 #pragma once
 
+#include "render/tiles/key_hash.h"
 #include "render/tiles/named_stack.h"
 #include "render/tiles/paint_tiles.h"
+#include "render/tiles/warped_tiles.h"
 
 namespace glyptos {
 
@@ -19,10 +21,13 @@ enum TileKind : int {
     kGroup,
     kEdge,
     kComposite,
-    kPainted
+    kPainted,
+    kWarpedPicture,
+    kWarped
 };
 
-/// `toOutput` maps panel units to output pixels. What does not reach into the region is Nothing.
+/// Mappings lead to output pixels: `map` from a layer's own frame (px of the whole source, units of words and
+/// shapes, painted pixels), `toOutput` from panel units. What does not reach into the region is Nothing.
 class LayerRecipes {
   public:
     LayerRecipes(const RenderParts& parts, const Release& release, const IntRect& region)
@@ -30,25 +35,25 @@ class LayerRecipes {
         , release_(release)
         , region_(region) {}
 
-    NamedLayer picture(const PictureContent& content, const Placement& placement,
-                       const Affine& toOutput) const;
-    NamedLayer text(const TextContent& content, const Placement& placement, const Affine& toOutput) const;
-    NamedLayer fill(const FillContent& fill, const Affine& toOutput) const;
-    /// `map`: from the shape's own frame to output pixels.
-    NamedLayer shape(const ShapeContent& shape, const Affine& map) const;
-    /// `map`: from the painted pixels to output pixels.
-    NamedLayer painted(const PaintedContent& content, const Affine& map) const;
-    TileRecipe mask(const Mask& mask, const Affine& toOutput) const;
-    /// The edge of a panel that is shown inside another; none when it covers all of the region.
-    std::optional<TileRecipe> edge(const PanelView& view) const;
+    NamedLayer picture(const PictureContent& content, const Mapping& map) const;
+    NamedLayer text(const TextContent& content, const Mapping& map) const;
+    NamedLayer fill(const FillContent& fill, const Mapping& toOutput) const;
+    NamedLayer shape(const ShapeContent& shape, const Mapping& map) const;
+    NamedLayer painted(const PaintedContent& content, const Mapping& map) const;
+    TileRecipe mask(const Mask& mask, const Mapping& toOutput) const;
+    /// The edge of a panel's area that is shown inside another; none when it covers all of the region.
+    std::optional<TileRecipe> edge(const Rect& area, const Mapping& toOutput) const;
 
   private:
-    bool reaches(const Affine& map, const Rect& area) const;
+    bool reaches(const Mapping& map, const Rect& area) const;
     PatternPicture pictureFor(const std::string& id, double scale) const;
-    PatternPicture patternFor(const Paint& paint, const Affine& map) const;
-    PatternPicture maskPicture(const Mask& mask, const Affine& toOutput) const;
+    PatternPicture patternFor(const Paint& paint, double scale) const;
+    PatternPicture maskPicture(const Mask& mask, double scale) const;
     std::optional<NamedLayer> direct(const PyramidPtr& picture, const Source& source, const Affine& map,
                                      const Rect& shown) const;
+    /// What `drawing` shows, under the name that `hash` gives it so far.
+    NamedLayer warped(KeyHash hash, const WarpedDrawing& drawing) const;
+    TileRecipe uprightMask(const Mask& mask, const Affine& toOutput) const;
 
     const RenderParts& parts_;
     const Release& release_;

@@ -1,6 +1,5 @@
 #include "render/tiles/layer_tiles.h"
 
-#include "raster/path.h"
 #include "raster/resample.h"
 
 #include <cmath>
@@ -58,11 +57,8 @@ Tile textTile(const Path& outline, const Affine& toOutput, const Rgba& colour, c
     return tile;
 }
 
-Tile edgeTile(const Rect& area, const Affine& toOutput, const IntRect& region) {
-    Path edge;
-    edge.addRect(area);
-    const Buffer<float> cover =
-        coverage(edge, Affine::translation(-region.x, -region.y) * toOutput, region.w, region.h);
+Tile edgeTile(const Path& edge, const IntRect& region) {
+    const Buffer<float> cover = coverage(edge, Affine::translation(-region.x, -region.y), region.w, region.h);
     Tile tile(region.w, region.h, 1);
     for (int y = 0; y < region.h; ++y)
         for (int x = 0; x < region.w; ++x)

@@ -1,6 +1,7 @@
 // Internal to render: what one layer contributes to one tile, before its blend and opacity.
 #pragma once
 
+#include "raster/path.h"
 #include "raster/picture.h"
 #include "raster/tile.h"
 #include "release/release.h"
@@ -21,8 +22,8 @@ Tile pictureTile(const PlacedPicture& picture, const IntRect& region);
 /// The outline, mapped by `toOutput`, filled with one colour.
 Tile textTile(const Path& outline, const Affine& toOutput, const Rgba& colour, const IntRect& region);
 
-/// The area of `area`, mapped by `toOutput`, as a mask of one channel.
-Tile edgeTile(const Rect& area, const Affine& toOutput, const IntRect& region);
+/// The area within an outline on the output, as a mask of one channel.
+Tile edgeTile(const Path& edge, const IntRect& region);
 
 /// Whether `area`, mapped by `toOutput`, covers all of `region`.
 bool coversAll(const Affine& toOutput, const Rect& area, const IntRect& region);

@@ -1,6 +1,6 @@
 #include "render/tiles/named_stack.h"
 
-#include "release/placing.h"
+#include "render/layer_geometry.h"
 #include "render/tiles/key_hash.h"
 #include "render/tiles/layer_recipes.h"
 
@@ -21,24 +21,28 @@ class Namer {
   public:
     Namer(const RenderParts& parts, const Release& release, const IntRect& region, const std::string& inHand)
         : recipes_(parts, release, region)
+        , parts_(parts)
         , release_(release)
         , region_(region)
         , inHand_(inHand) {}
 
-    std::vector<NamedLayer> name(const PanelView& view) {
+    std::vector<NamedLayer> name(const PanelView& view) { return name(view, view.toOutput); }
+
+  private:
+    /// Layers of a panel, which `toOutput` leads from to output px.
+    std::vector<NamedLayer> name(const PanelView& view, const Mapping& toOutput) {
         opened_.push_back(view.place);
-        auto out = name(view.stack, view);
+        auto out = name(view.stack, toOutput);
         opened_.pop_back();
         return out;
     }
 
-  private:
-    std::vector<NamedLayer> name(const Stack& stack, const PanelView& view) {
+    std::vector<NamedLayer> name(const Stack& stack, const Mapping& toOutput) {
         std::vector<NamedLayer> out;
         for (size_t i = 0; i < stack.size(); ++i) {
             const size_t base = clipBase(stack, i);
             if (stack[base]->on)
-                keep(base > i ? clipRun(stack, i, base, view) : single(*stack[i], view), out);
+                keep(base > i ? clipRun(stack, i, base, toOutput) : single(*stack[i], toOutput), out);
             i = base;
             if (!out.empty() && out.back().opaque) break;
         }
@@ -50,20 +54,33 @@ class Namer {
         if (!isNothing(layer) || !infoOf(layer.blend).keepsBackdrop) out.push_back(std::move(layer));
     }
 
-    NamedLayer single(const Layer& layer, const PanelView& view) {
+    NamedLayer single(const Layer& layer, const Mapping& toOutput) {
         NamedLayer out;
-        if (layer.opacity > 0) out = content(layer, view);
+        if (layer.opacity > 0) out = content(layer, toOutput);
         settle(layer, out);
         return out;
     }
 
     /// What the layer shows within its mask, before it is blended.
-    NamedLayer content(const Layer& layer, const PanelView& view) {
+    NamedLayer content(const Layer& layer, const Mapping& toOutput) {
         NamedLayer out =
-            std::visit([&](const auto& content) { return rows(layer, content, view); }, layer.content);
+            std::visit([&](const auto& content) { return rows(layer, content, toOutput); }, layer.content);
         if (!isNothing(out) && layer.mask && layer.mask->on)
-            addMask(recipes_.mask(*layer.mask, view.toOutput), out);
+            addMask(recipes_.mask(*layer.mask, maskMapping(layer, toOutput)), out);
         return out;
+    }
+
+    /// From the layer's own frame.
+    Mapping mapping(const Layer& layer, const Mapping& toOutput) const {
+        return toOutput * (layer.warp ? seenOnPanel(layer, release_, parts_.paragraphs)
+                                      : Mapping(placedOnPanel(layer, release_)));
+    }
+    /// A linked mask, which lies on the panel, goes through its layer's warp.
+    Mapping maskMapping(const Layer& layer, const Mapping& toOutput) const {
+        if (!layer.warp || !layer.mask->linked) return toOutput;
+        const Frame frame = frameOf(layer, release_, {}, parts_.paragraphs);
+        const auto back = frame.toPanel.inverse();
+        return back ? toOutput * frame.mapping() * Mapping(*back) : toOutput;
     }
 
     static void addMask(TileRecipe mask, NamedLayer& out) {
@@ -87,9 +104,9 @@ class Namer {
     }
 
     /// Layers [from, base) of the stack inside the layer `base`.
-    NamedLayer clipRun(const Stack& stack, size_t from, size_t base, const PanelView& view) {
+    NamedLayer clipRun(const Stack& stack, size_t from, size_t base, const Mapping& toOutput) {
         const Layer& below = *stack[base];
-        NamedLayer first = below.opacity > 0 ? content(below, view) : NamedLayer{};
+        NamedLayer first = below.opacity > 0 ? content(below, toOutput) : NamedLayer{};
         // What is clipped into it meets the base alone, so nothing passes through that.
         if (auto* group = std::get_if<NamedGroup>(&first.rows); group && group->kind == GroupKind::Passing)
             group->kind = GroupKind::Isolated;
@@ -97,7 +114,7 @@ class Namer {
         if (!isNothing(first)) {
             NamedGroup run{{}, GroupKind::Clip};
             for (size_t i = from; i < base; ++i)
-                if (stack[i]->on) keep(single(*stack[i], view), run.layers);
+                if (stack[i]->on) keep(single(*stack[i], toOutput), run.layers);
             for (const NamedLayer& inside : run.layers) out.inHand = out.inHand || inside.inHand;
             run.layers.push_back(std::move(first));
             setGroup(std::move(run), out);
@@ -118,28 +135,30 @@ class Namer {
         out.rows = std::move(group);
     }
 
-    NamedLayer rows(const Layer& layer, const GroupContent& content, const PanelView& view) {
+    NamedLayer rows(const Layer& layer, const GroupContent& content, const Mapping& toOutput) {
         const bool passing = content.passing && layer.blend == BlendMode::Normal;
         NamedLayer out;
-        setGroup({name(content.layers, view), passing ? GroupKind::Passing : GroupKind::Isolated}, out);
+        setGroup({name(content.layers, layer.warp ? mapping(layer, toOutput) : toOutput),
+                  passing ? GroupKind::Passing : GroupKind::Isolated},
+                 out);
         return out;
     }
 
     /// The other panel's layers, each cut to its own frame. An echo of something that is being drawn already
     /// shows nothing.
-    NamedLayer rows(const Layer& layer, const EchoContent& echo, const PanelView& view) {
+    NamedLayer rows(const Layer& layer, const EchoContent& echo, const Mapping& toOutput) {
         NamedLayer out;
-        const auto frame = echoFrame(echo, release_);
-        if (!frame || ++echoes_ > kMostEchoes) return out;
-        const Affine toOutput = view.toOutput * echoToPanel(layer.placement, *frame);
+        if (!echoFrame(echo, release_) || ++echoes_ > kMostEchoes) return out;
+        const Mapping map = mapping(layer, toOutput);
         NamedGroup group;
-        for (const PanelView& inner : echoViews(echo, release_, toOutput)) {
+        for (const PanelView& inner : echoViews(echo, release_, {})) {
             if (std::find(opened_.begin(), opened_.end(), inner.place) != opened_.end()) continue;
-            if (pixelsAround(inner.toOutput.mapBounds(inner.area)).intersected(region_).empty()) continue;
+            const Mapping there = map * Mapping(inner.toOutput);
+            if (pixelsAround(there.mapBounds(inner.area)).intersected(region_).empty()) continue;
             NamedLayer panel;
-            setGroup({name(inner), GroupKind::Isolated}, panel);
+            setGroup({name(inner, there), GroupKind::Isolated}, panel);
             if (isNothing(panel)) continue;
-            if (auto edge = recipes_.edge(inner)) addMask(std::move(*edge), panel);
+            if (auto edge = recipes_.edge(inner.area, there)) addMask(std::move(*edge), panel);
             group.layers.push_back(std::move(panel));
         }
         // Panels of a flat do not overlap; the first is drawn first.
@@ -148,23 +167,24 @@ class Namer {
         return out;
     }
 
-    NamedLayer rows(const Layer& layer, const PictureContent& content, const PanelView& view) {
-        return recipes_.picture(content, layer.placement, view.toOutput);
+    NamedLayer rows(const Layer& layer, const PictureContent& content, const Mapping& toOutput) {
+        return recipes_.picture(content, mapping(layer, toOutput));
     }
-    NamedLayer rows(const Layer& layer, const TextContent& content, const PanelView& view) {
-        return recipes_.text(content, layer.placement, view.toOutput);
+    NamedLayer rows(const Layer& layer, const TextContent& content, const Mapping& toOutput) {
+        return recipes_.text(content, mapping(layer, toOutput));
     }
-    NamedLayer rows(const Layer&, const FillContent& fill, const PanelView& view) {
-        return recipes_.fill(fill, view.toOutput);
+    NamedLayer rows(const Layer&, const FillContent& fill, const Mapping& toOutput) {
+        return recipes_.fill(fill, toOutput);
     }
-    NamedLayer rows(const Layer& layer, const PaintedContent& painted, const PanelView& view) {
-        return recipes_.painted(painted, view.toOutput * placementMap(layer.placement));
+    NamedLayer rows(const Layer& layer, const PaintedContent& painted, const Mapping& toOutput) {
+        return recipes_.painted(painted, mapping(layer, toOutput));
     }
-    NamedLayer rows(const Layer& layer, const ShapeContent& shape, const PanelView& view) {
-        return recipes_.shape(shape, view.toOutput * placementMap(layer.placement));
+    NamedLayer rows(const Layer& layer, const ShapeContent& shape, const Mapping& toOutput) {
+        return recipes_.shape(shape, mapping(layer, toOutput));
     }
 
     LayerRecipes recipes_;
+    const RenderParts& parts_;
     const Release& release_;
     IntRect region_;
     const std::string& inHand_;
