@@ -30,7 +30,10 @@ class Reaches {
     }
 
   private:
-    Reach frame(const Layer& layer) const { return frameOf(layer, release_, {}, paragraphs_).bounds(); }
+    Reach frame(const Layer& layer) const {
+        const Frame frame = frameOf(layer, release_, {}, paragraphs_);
+        return layer.warp ? frame.mapping().mapBounds(frame.box) : frame.bounds();
+    }
     Reach reach(const Layer& layer, const PictureContent&) const { return frame(layer); }
     Reach reach(const Layer& layer, const EchoContent&) const { return frame(layer); }
     Reach reach(const Layer& layer, const PaintedContent&) const { return frame(layer); }

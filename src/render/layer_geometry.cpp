@@ -43,6 +43,20 @@ Mapping Frame::mapping() const {
     return warp ? Mapping(toPanel) * mappingOf(*warp, warpBox) : Mapping(toPanel);
 }
 
+Rect Frame::bounds() const {
+    if (!warp) return toPanel.mapBounds(box);
+    Warp seen = *warp;
+    if (keepsBorders) seen.knead = nullptr;
+    const Mapping map = Mapping(toPanel) * mappingOf(seen, warpBox);
+    constexpr int kSamples = 32; // a side
+    Rect out;
+    for (int j = 0; j <= kSamples; ++j)
+        for (int i = 0; i <= kSamples; i += j % kSamples == 0 || seen.bend ? 1 : kSamples)
+            if (const auto p = map.map({box.x + box.w * i / kSamples, box.y + box.h * j / kSamples}))
+                out = out.united({p->x, p->y, 1e-9, 1e-9});
+    return out;
+}
+
 bool Frame::contains(Vec2 onPanel) const {
     if (warp) {
         const BackMapping back(mapping(), {onPanel.x, onPanel.y, 1e-6, 1e-6});
@@ -134,10 +148,17 @@ Rect reachOf(const Layer& layer, const Rect& frame, const Release& release, Para
 
 } // namespace
 
+Rect warpedBox(const Layer& layer, const Release& release, const Rect& panelArea,
+               ParagraphCache& paragraphs) {
+    if (layer.warp && !layer.warp->box.empty()) return layer.warp->box;
+    return reachOf(layer, boxOf(layer, release, panelArea, paragraphs), release, paragraphs);
+}
+
 Frame frameOf(const Layer& layer, const Release& release, const Rect& panelArea, ParagraphCache& paragraphs) {
     Frame out{boxOf(layer, release, panelArea, paragraphs), placedOnPanel(layer, release)};
     if (!layer.warp) return out;
     out.warp = layer.warp;
+    out.keepsBorders = layer.as<PictureContent>() != nullptr;
     out.warpBox = reachOf(layer, out.box, release, paragraphs);
     return out;
 }

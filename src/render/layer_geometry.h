@@ -40,10 +40,14 @@ struct Frame {
     std::array<Vec2, 4> corners() const;
     /// From the box to where it is seen on the panel.
     Mapping mapping() const;
-    Rect bounds() const { return warp ? mapping().mapBounds(box) : toPanel.mapBounds(box); }
+    /// Round what is seen of it on the panel; of what is warped within a hundredth or so.
+    Rect bounds() const;
+    bool keepsBorders = false; ///< a picture, whose own pixels alone are kneaded
     bool contains(Vec2 onPanel) const;
 };
 
+/// What a warp of that layer warps, in its own frame: the box that it has, or all that the layer reaches.
+Rect warpedBox(const Layer& layer, const Release& release, const Rect& panelArea, ParagraphCache& paragraphs);
 /// From a layer's own frame to the panel, before it is warped. Of fills and of groups that are not warped,
 /// the identity.
 Affine placedOnPanel(const Layer& layer, const Release& release);

@@ -14,7 +14,20 @@ namespace glyptos {
 class ComposeBench;
 
 /// What the hand does on the bench.
-enum class Hand : unsigned char { Move, Crop, Select, Mask, Mend, Slice, Letter, Shape, Fill, Pick };
+enum class Hand : unsigned char {
+    Move,
+    Crop,
+    Select,
+    Mask,
+    Mend,
+    Slice,
+    Knead,
+    Bend,
+    Letter,
+    Shape,
+    Fill,
+    Pick
+};
 
 class BenchHand {
   public:
@@ -59,7 +72,7 @@ class BenchHand {
     ComposeBench& bench_;
 };
 
-using Hands = std::array<std::unique_ptr<BenchHand>, 10>;
+using Hands = std::array<std::unique_ptr<BenchHand>, 12>;
 
 // Marks on the bench, in widget px.
 void paintOutline(QPainter& painter, const std::array<Vec2, 4>& corners);

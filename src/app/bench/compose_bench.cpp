@@ -100,7 +100,7 @@ void ComposeBench::setMaskLook(MaskLook look) {
 }
 
 void ComposeBench::setSettings(const HandSettings& settings) {
-    if (settings.selectBy != settings_.selectBy) inUse().cancel();
+    if (settings.selectBy != settings_.selectBy || settings.bend.by != settings_.bend.by) inUse().cancel();
     settings_ = settings;
     update();
     Q_EMIT handChanged();
@@ -311,6 +311,10 @@ void ComposeBench::keyPressEvent(QKeyEvent* event) {
         return setHand(Hand::Mend);
     case Qt::Key_J:
         return setHand(Hand::Slice);
+    case Qt::Key_D:
+        return setHand(Hand::Knead);
+    case Qt::Key_G:
+        return setHand(Hand::Bend);
     case Qt::Key_L:
         return setHand(Hand::Letter);
     case Qt::Key_S:

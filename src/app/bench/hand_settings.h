@@ -1,6 +1,7 @@
 // What the hands that select, mask and mend are set to.
 #pragma once
 
+#include "raster/warp/knead_field.h"
 #include "render/painting.h"
 
 namespace glyptos {
@@ -23,6 +24,22 @@ struct SliceSettings {
     double gap = -1, shade = 0.35, shadeWidth = -1;
 };
 
+struct KneadSettings {
+    KneadWay way = KneadWay::Push;
+    double strength = 0.8; ///< 0…1, of a stroke
+    bool holdEdges = true; ///< of the layer
+};
+
+/// What of a layer Bend takes hold of.
+enum class BendBy : unsigned char { Corners, Grid };
+
+struct BendSettings {
+    BendBy by = BendBy::Corners;
+    int columns = 3, rows = 3;              ///< of a grid that is laid anew
+    double amount = 0.5;                    ///< -1…1, of a ready bend
+    double around = 0, over = 0, eye = 1.5; ///< degrees; widths: a tilt by angles, seen from there
+};
+
 struct HandSettings {
     SelectBy selectBy = SelectBy::Figure;
     Combine combine = Combine::Replace;
@@ -39,6 +56,8 @@ struct HandSettings {
     bool aligned = true;                  ///< each stroke of the clone goes on from the place of the first
     double cloneTurn = 0, cloneScale = 1; ///< degrees; of the copy
     SliceSettings slice;
+    KneadSettings knead;
+    BendSettings bend;
 };
 
 /// How a selection is seen on the bench.

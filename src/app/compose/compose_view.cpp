@@ -1,5 +1,7 @@
 #include "app/compose/compose_view.h"
 
+#include "app/compose/bend_options.h"
+#include "app/compose/knead_options.h"
 #include "app/hands/all_hands.h"
 #include "app/hands/mask_hand.h"
 #include "app/hands/mend_hand.h"
@@ -106,6 +108,8 @@ QWidget* ComposeView::makeHandBar() {
         {Hand::Mask, tr("Mask"), tr("Paint where the layer in hand shows (K)")},
         {Hand::Mend, tr("Mend"), tr("Fill from around, patch or copy along (N)")},
         {Hand::Slice, tr("Slice"), tr("Cut the layer in hand along lines (J)")},
+        {Hand::Knead, tr("Knead"), tr("Push, spin, gather and spread the layer in hand (D)")},
+        {Hand::Bend, tr("Bend"), tr("Bend it by a grid, or lay it down in perspective (G)")},
         {Hand::Letter, tr("Letter"), tr("Click where words should stand (L)")},
         {Hand::Shape, tr("Shape"), tr("Draw shapes, lines, paths and ornaments (S)")},
         {Hand::Fill, tr("Fill"), tr("Lay gradients and move their colours (F)")},
@@ -138,6 +142,8 @@ QWidget* ComposeView::makeOptionBar() {
     row->addWidget(selecting_ = new SelectOptions(*bench_));
     row->addWidget(brushing_ = new BrushOptions(*bench_));
     row->addWidget(slicing_ = new SliceOptions(*bench_));
+    row->addWidget(kneading_ = new KneadOptions(*bench_));
+    row->addWidget(bending_ = new BendOptions(*bench_));
     row->addWidget(optionSentence_ = new ElidedLabel, 1);
     const auto mender = [this] { return static_cast<MendHand*>(&bench_->handOf(Hand::Mend)); };
     connect(selecting_, &SelectOptions::cutOutAsked, this,
@@ -241,13 +247,17 @@ void ComposeView::refreshHand() {
     snapping_->setVisible(bench_->hand() == Hand::Move);
     shapes_->setVisible(bench_->hand() == Hand::Shape);
     picking_->setVisible(bench_->hand() == Hand::Pick);
-    const bool selects = bench_->hand() == Hand::Select,
-               brushes = bench_->hand() == Hand::Mask || bench_->hand() == Hand::Mend;
-    selecting_->setVisible(selects);
-    brushing_->setVisible(brushes);
-    const bool slices = bench_->hand() == Hand::Slice;
-    slicing_->setVisible(slices);
-    const bool hasOptions = selects || brushes || slices;
+    bool hasOptions = false;
+    const auto showFor = [&](QWidget* options, std::initializer_list<Hand> hands) {
+        const bool isTheirs = std::find(hands.begin(), hands.end(), bench_->hand()) != hands.end();
+        options->setVisible(isTheirs);
+        hasOptions = hasOptions || isTheirs;
+    };
+    showFor(selecting_, {Hand::Select});
+    showFor(brushing_, {Hand::Mask, Hand::Mend});
+    showFor(slicing_, {Hand::Slice});
+    showFor(kneading_, {Hand::Knead});
+    showFor(bending_, {Hand::Bend});
     options_->setVisible(hasOptions);
     // In the row that has more room.
     sentence_->setWords(hasOptions ? QString() : bench_->sentence());

@@ -4,11 +4,13 @@
 #include "app/bench/bench_bar.h"
 #include "app/bench/bench_grid.h"
 #include "app/bench/compose_bench.h"
+#include "app/compose/bend_options.h"
 #include "app/compose/blend_sheet.h"
 #include "app/compose/brush_options.h"
 #include "app/compose/compose_foot.h"
 #include "app/compose/framing_sheet.h"
 #include "app/compose/history_view.h"
+#include "app/compose/knead_options.h"
 #include "app/compose/select_options.h"
 #include "app/compose/slice_options.h"
 #include "app/compose/stack_view.h"
@@ -72,6 +74,8 @@ class ComposeView : public QWidget {
     SelectOptions* selecting_;
     BrushOptions* brushing_;
     SliceOptions* slicing_;
+    KneadOptions* kneading_;
+    BendOptions* bending_;
     SizeLadder* ladder_;
     BenchBar* bar_;
     HistoryView* history_;

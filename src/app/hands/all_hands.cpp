@@ -1,7 +1,9 @@
 #include "app/hands/all_hands.h"
 
+#include "app/hands/bend_hand.h"
 #include "app/hands/crop_hand.h"
 #include "app/hands/fill_hand.h"
+#include "app/hands/knead_hand.h"
 #include "app/hands/letter_hand.h"
 #include "app/hands/mask_hand.h"
 #include "app/hands/mend_hand.h"
@@ -21,6 +23,8 @@ Hands allHands(ComposeBench& bench) {
     out[size_t(Hand::Mask)] = std::make_unique<MaskHand>(bench);
     out[size_t(Hand::Mend)] = std::make_unique<MendHand>(bench);
     out[size_t(Hand::Slice)] = std::make_unique<SliceHand>(bench);
+    out[size_t(Hand::Knead)] = std::make_unique<KneadHand>(bench);
+    out[size_t(Hand::Bend)] = std::make_unique<BendHand>(bench);
     out[size_t(Hand::Letter)] = std::make_unique<LetterHand>(bench);
     out[size_t(Hand::Shape)] = std::make_unique<ShapeHand>(bench);
     out[size_t(Hand::Fill)] = std::make_unique<FillHand>(bench);

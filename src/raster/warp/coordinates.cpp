@@ -11,10 +11,12 @@ constexpr float kNowhere = std::numeric_limits<float>::quiet_NaN();
 /// Fills blocks of a region: exactly at their corners, evenly between where that is near enough.
 class Filler {
   public:
-    Filler(const BackMapping& back, const Rect& shown, const IntRect& region, Coordinates& out)
+    Filler(const BackMapping& back, const Rect& shown, const IntRect& region, Borders borders,
+           Coordinates& out)
         : back_(back)
         , shown_(shown)
         , region_(region)
+        , staysKneaded_(back.endsWithKnead() && borders == Borders::Stay)
         , out_(out) {}
 
     void fill() {
@@ -164,8 +166,8 @@ class Filler {
         double share = 0;
         if (c.seen) {
             Vec2 source = c.source;
-            share = within(c.border, border);
-            if (back_.endsWithKnead()) {
+            share = staysKneaded_ ? within(c.border, border) : within(source, print);
+            if (staysKneaded_) {
                 if (back_.pulledIn() == PulledIn::Nothing) share = std::min(share, within(source, print));
                 if (back_.pulledIn() == PulledIn::Mirror)
                     source = {mirrored(source.x, shown_.x, shown_.w), mirrored(source.y, shown_.y, shown_.h)};
@@ -184,20 +186,22 @@ class Filler {
     const BackMapping& back_;
     const Rect shown_;
     const IntRect region_;
+    const bool staysKneaded_;
     Coordinates& out_;
     BackMapping::Near near_;
 };
 
 } // namespace
 
-Coordinates coordinatesFor(const Mapping& mapping, const Rect& shown, const IntRect& region) {
+Coordinates coordinatesFor(const Mapping& mapping, const Rect& shown, const IntRect& region,
+                           Borders borders) {
     Coordinates out;
     out.width = region.w, out.height = region.h;
     const BackMapping back(mapping, region.toRect().grown(kRemapBlock));
     if (!back.isThere() || back.reach().intersected(shown.grown(1)).empty()) return out;
     const size_t count = size_t(region.w) * size_t(region.h);
     out.x = Buffer<float>(count), out.y = Buffer<float>(count), out.share = Buffer<float>(count);
-    Filler(back, shown, region, out).fill();
+    Filler(back, shown, region, borders, out).fill();
     return out;
 }
 

@@ -242,10 +242,7 @@ BackMapping::BackMapping(const Mapping& mapping, const Rect& area) {
             smoothOver_ = std::min(smoothOver_, length * share);
         };
         if (const auto* a = std::get_if<Affine>(&stages[i])) {
-            if (i == 0 && inner_)
-                afterInner_ = *a->inverse();
-            else
-                steps_.emplace_back(*a->inverse());
+            steps_.emplace_back(*a->inverse());
         } else if (const auto* h = std::get_if<Homography>(&stages[i])) {
             steps_.emplace_back(*h->inverse());
         } else if (const auto* b = std::get_if<BendStage>(&stages[i])) {
@@ -256,8 +253,7 @@ BackMapping::BackMapping(const Mapping& mapping, const Rect& area) {
                 KneadWindow(*k->field, toSteps(k->box, k->step(), here.intersected(everywhere()))), k->box,
                 k->step(), k->field->pulledIn};
             if (kneading.window.moves()) narrow(k->step());
-            // The innermost one, but for what places the frame itself.
-            if (i == 0 || (i == 1 && std::holds_alternative<Affine>(stages[0])))
+            if (i == 0)
                 inner_.emplace(std::move(kneading));
             else
                 steps_.emplace_back(std::move(kneading));
@@ -287,19 +283,16 @@ std::optional<Vec2> BackMapping::through(Vec2 p, Near& near) const {
 }
 
 std::optional<Vec2> BackMapping::mapBeforeKnead(Vec2 p, Near& near) const {
-    const auto out = through(p, near);
-    return out && inner_ ? std::optional(afterInner_.map(*out)) : out;
+    return through(p, near);
 }
 
 Vec2 BackMapping::kneaded(Vec2 p) const {
-    if (!inner_) return p;
-    const auto outwards = afterInner_.inverse();
-    return outwards ? afterInner_.map(inner_->map(outwards->map(p))) : p;
+    return inner_ ? inner_->map(p) : p;
 }
 
 std::optional<Vec2> BackMapping::map(Vec2 p, Near& near) const {
     const auto out = through(p, near);
-    return out && inner_ ? std::optional(afterInner_.map(inner_->map(*out))) : out;
+    return out ? std::optional(kneaded(*out)) : out;
 }
 
 namespace {

@@ -99,7 +99,6 @@ class BackMapping {
 
     std::vector<Step> steps_; ///< outermost first, without the innermost knead
     std::optional<Kneading> inner_;
-    Affine afterInner_; ///< from where that is to the frame itself
     bool there_ = true;
     double smoothOver_ = 1e9;
     Rect reach_;

@@ -29,9 +29,14 @@ struct Coordinates {
     bool whole = true; ///< every share is 1
 };
 
+/// A picture whose own pixels are kneaded keeps its borders, and what is pulled in at them is as the field
+/// says; those of anything else go along.
+enum class Borders : unsigned char { Stay, GoAlong };
+
 /// For the result pixels of `region`; `mapping` leads from the frame to them, and `shown` is the part of the
 /// frame that is shown. Within 1/32 px of a result pixel of the exact mapping.
-Coordinates coordinatesFor(const Mapping& mapping, const Rect& shown, const IntRect& region);
+Coordinates coordinatesFor(const Mapping& mapping, const Rect& shown, const IntRect& region,
+                           Borders borders = Borders::Stay);
 
 /// A picture in the frame of coordinates: its level-0 pixel (0, 0) begins at `origin`, and a unit of the
 /// frame is so many of its pixels wide and high.

@@ -56,7 +56,7 @@ Picture asPicture(const Tile& tile) {
 }
 
 Tile through(const WarpedDrawing& drawing, const IntRect& region) {
-    const Coordinates from = coordinatesFor(drawing.mapping, drawing.extent, region);
+    const Coordinates from = coordinatesFor(drawing.mapping, drawing.extent, region, Borders::GoAlong);
     const auto seen = from.empty ? std::nullopt : seenBy(from, drawing.finest);
     if (!seen) return {};
     constexpr int kRound = 12; // px that the filter reads beyond
