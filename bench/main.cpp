@@ -16,6 +16,7 @@
 #include "release/edits/edits.h"
 #include "release/placing.h"
 #include "vision.h"
+#include "warp.h"
 
 #include <QApplication>
 #include <QProcess>
@@ -173,7 +174,13 @@ int main(int argc, char** argv) {
     if (arguments.contains(QStringLiteral("--feel"))) {
         add(oneLayerChanges(fonts));
         add(maskStrokes(fonts));
+        add(kneadStrokes(fonts));
         add(panning(fonts));
+        return print(rows, {}), 0;
+    }
+    if (arguments.contains(QStringLiteral("--warp"))) {
+        add(remapping());
+        add(kneadStrokes(fonts));
         return print(rows, {}), 0;
     }
     if (arguments.contains(QStringLiteral("--vision"))) {
@@ -186,6 +193,8 @@ int main(int argc, char** argv) {
     add(flattenAgainstPeers(fonts));
     add(oneLayerChanges(fonts));
     add(maskStrokes(fonts));
+    add(kneadStrokes(fonts));
+    add(remapping());
     add(panning(fonts));
     rows.push_back(memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048));
     rows.push_back(memoryRow("cover 3000² of thirty 45-megapixel photos", QStringLiteral("--thirty"), 2048));

@@ -73,10 +73,7 @@ class KneadStroke {
     const KneadField& field() const { return field_; }
 
   private:
-    /// One that would fold it is done more weakly, or not at all.
-    void dab(Vec2 from, Vec2 to);
-    /// The nodes that a flow can have moved.
-    IntRect dabOnce(Vec2 from, Vec2 to, double strength);
+    void dabs(Vec2 from, Vec2 to, int count);
 
     KneadField field_;
     KneadTip tip_;
@@ -86,18 +83,31 @@ class KneadStroke {
 /// The field on a lattice twice as fine, which moves everything as before.
 KneadField refined(const KneadField& field);
 
+/// The shifts of some nodes, side by side: for many places near each other. Nothing is shifted outside of
+/// them.
+struct ShiftPatch {
+    IntRect nodes;
+    Buffer<float> values; ///< two a node, rows without gaps
+    ShiftPatch() = default;
+    ShiftPatch(const PixelTiles& shifts, const IntRect& area);
+    float* node(int x, int y) {
+        return values.data() + (size_t(y - nodes.y) * size_t(nodes.w) + size_t(x - nodes.x)) * 2;
+    }
+    const float* node(int x, int y) const { return const_cast<ShiftPatch*>(this)->node(x, y); }
+    /// Between the nodes: the cubic of Keys, a = -1/2.
+    Vec2 at(Vec2 place) const;
+};
+
 /// A window of the field, for many places: as shiftAt() within its area.
 class KneadWindow {
   public:
     /// `area`: of the places that are asked for, steps of the lattice.
     KneadWindow(const KneadField& field, const Rect& area);
-    bool moves() const { return moves_; }
-    Vec2 shift(Vec2 at) const;
+    bool moves() const { return !patch_.nodes.empty(); }
+    Vec2 shift(Vec2 at) const { return patch_.at(at) * strength_; }
 
   private:
-    IntRect nodes_;
-    Buffer<float> shifts_;
-    bool moves_ = false;
+    ShiftPatch patch_;
     double strength_ = 1;
 };
 

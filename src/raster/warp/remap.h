@@ -26,7 +26,6 @@ struct Coordinates {
     };
     std::vector<Footprint> footprints;
     bool empty = true; ///< every share is 0
-    bool whole = true; ///< every share is 1
 };
 
 /// A picture whose own pixels are kneaded keeps its borders, and what is pulled in at them is as the field

@@ -32,148 +32,214 @@ struct Phases {
     }
 };
 
+const Phases& phases() {
+    static const Phases made;
+    return made;
+}
+
+/// A place between pixels as whole phases; never so far out that it would not fit.
+HWY_INLINE int PhaseAt(float place, float side) {
+    constexpr float kBeyond = 16;
+    const float p = std::min(std::max(-kBeyond, place), side + kBeyond) - 0.5f;
+    return int((p + 2 * kBeyond) * Phases::kCount + 0.5f) - int(2 * kBeyond) * Phases::kCount;
+}
+
+/// The cubic between four by four pixels, the first of them at `row`, premultiplied, on T's scale.
 template <class T, bool kOpaque>
-class Sampler {
-  public:
-    explicit Sampler(const Probes& probes)
-        : probes_(probes)
-        , source_(*probes.picture)
-        , inverse_(1 / probes.widen) {}
+HWY_INLINE hn::Vec<Pixel> Cubic(const T* HWY_RESTRICT row, size_t stride, const float* HWY_RESTRICT wx,
+                                const float* HWY_RESTRICT wy) {
+    const FourPixels tag;
+    const size_t lanes = hn::Lanes(tag);
+    const Pixel pixel;
+    alignas(64) float sums[16];
+    for (size_t i = 0; i < 16; i += lanes) {
+        auto sum = hn::Mul(LoadPremultiplied<T, kOpaque>(tag, row + i), hn::Set(tag, wy[0]));
+        sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(tag, row + stride + i), hn::Set(tag, wy[1]), sum);
+        sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(tag, row + 2 * stride + i), hn::Set(tag, wy[2]), sum);
+        sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(tag, row + 3 * stride + i), hn::Set(tag, wy[3]), sum);
+        hn::Store(hn::Mul(sum, hn::Load(tag, wx + i)), tag, sums + i);
+    }
+    return hn::Add(hn::Add(hn::Load(pixel, sums), hn::Load(pixel, sums + 4)),
+                   hn::Add(hn::Load(pixel, sums + 8), hn::Load(pixel, sums + 12)));
+}
 
-    /// Premultiplied, on T's scale, into four floats. (u, v): px of the level.
-    HWY_INLINE void At(double u, double v, float* HWY_RESTRICT out) const {
-        if (probes_.count == 1) return Once(u, v, out);
-        const Pixel pixel;
+/// The same where the kernel runs over the picture's border: its edge pixels go on.
+template <class T, bool kOpaque>
+HWY_NOINLINE hn::Vec<Pixel> CubicAtEdge(const Picture& source, int x, int y, const float* wx,
+                                        const float* wy) {
+    const Pixel pixel;
+    auto total = hn::Zero(pixel);
+    for (int j = 0; j < 4; ++j) {
+        const T* row = source.row<T>(std::clamp(y + j, 0, source.height - 1));
         auto sum = hn::Zero(pixel);
-        for (int i = 0; i < probes_.count; ++i) {
-            const double t = i - (probes_.count - 1) / 2.0;
-            alignas(16) float one[4];
-            Once(u + probes_.way.x * t, v + probes_.way.y * t, one);
-            sum = hn::Add(sum, hn::Load(pixel, one));
-        }
-        hn::StoreU(hn::Mul(sum, hn::Set(pixel, 1.0f / float(probes_.count))), pixel, out);
+        for (int i = 0; i < 4; ++i)
+            sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(
+                                 pixel, row + 4 * size_t(std::clamp(x + i, 0, source.width - 1))),
+                             hn::Set(pixel, wx[4 * i]), sum);
+        total = hn::MulAdd(sum, hn::Set(pixel, wy[j]), total);
     }
+    return total;
+}
 
-  private:
-    HWY_INLINE void Once(double u, double v, float* HWY_RESTRICT out) const {
-        u = std::clamp(u, -16.0, source_.width + 16.0), v = std::clamp(v, -16.0, source_.height + 16.0);
-        probes_.widen > 1 ? Widened(u, v, out) : Cubic(u, v, out);
-    }
+/// The cubic at a place told in phases.
+template <class T, bool kOpaque>
+HWY_INLINE hn::Vec<Pixel> CubicAt(const Picture& source, const Phases& table, int px, int py) {
+    const int left = (px >> 8) - 1, top = (py >> 8) - 1;
+    const float *wx = table.wide[px & 255], *wy = table.plain[py & 255];
+    const bool inside = left >= 0 && top >= 0 && left + 4 <= source.width && top + 4 <= source.height;
+    if (!inside) return CubicAtEdge<T, kOpaque>(source, left, top, wx, wy);
+    const size_t stride = 4 * size_t(source.width);
+    return Cubic<T, kOpaque>(source.row<T>(0) + size_t(top) * stride + 4 * size_t(left), stride, wx, wy);
+}
 
-    HWY_INLINE void Cubic(double u, double v, float* HWY_RESTRICT out) const {
-        static const Phases phases;
-        const int iu = int(std::lround((u - 0.5) * Phases::kCount)),
-                  iv = int(std::lround((v - 0.5) * Phases::kCount));
-        const int x = (iu >> 8) - 1, y = (iv >> 8) - 1, px = iu & 255, py = iv & 255;
-        if (x < 0 || y < 0 || x + 4 > source_.width || y + 4 > source_.height)
-            return Edge(x, y, px, py, phases, out);
-        const FourPixels tag;
-        const size_t lanes = hn::Lanes(tag);
-        const float* HWY_RESTRICT wy = phases.plain[py];
-        const T* row = source_.row<T>(y) + 4 * size_t(x);
-        const size_t stride = 4 * size_t(source_.width);
-        alignas(64) float sums[16];
-        for (size_t i = 0; i < 16; i += lanes) {
-            auto sum = hn::Mul(LoadPremultiplied<T, kOpaque>(tag, row + i), hn::Set(tag, wy[0]));
-            sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(tag, row + stride + i), hn::Set(tag, wy[1]), sum);
-            sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(tag, row + 2 * stride + i), hn::Set(tag, wy[2]),
-                             sum);
-            sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(tag, row + 3 * stride + i), hn::Set(tag, wy[3]),
-                             sum);
-            hn::Store(hn::Mul(sum, hn::Load(tag, phases.wide[px] + i)), tag, sums + i);
-        }
-        const Pixel pixel;
-        hn::StoreU(hn::Add(hn::Add(hn::Load(pixel, sums), hn::Load(pixel, sums + 4)),
-                           hn::Add(hn::Load(pixel, sums + 8), hn::Load(pixel, sums + 12))),
-                   pixel, out);
-    }
+/// The cubic laid over more pixels than four: its weights along one axis, from pixel `first` on.
+struct Taps {
+    static constexpr int kMost = 12; ///< three times four; a kernel widened 2.5 times needs 11
+    int first = 0;
+    alignas(64) float weights[kMost] = {};
 
-    /// The same where the kernel runs over the picture's border: its edge pixels go on.
-    HWY_NOINLINE void Edge(int x, int y, int px, int py, const Phases& phases, float* out) const {
-        const Pixel pixel;
-        auto total = hn::Zero(pixel);
-        for (int j = 0; j < 4; ++j) {
-            const T* row = source_.row<T>(std::clamp(y + j, 0, source_.height - 1));
-            auto sum = hn::Zero(pixel);
-            for (int i = 0; i < 4; ++i)
-                sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(
-                                     pixel, row + 4 * size_t(std::clamp(x + i, 0, source_.width - 1))),
-                                 hn::Set(pixel, phases.plain[px][i]), sum);
-            total = hn::MulAdd(sum, hn::Set(pixel, phases.plain[py][j]), total);
+    HWY_INLINE Taps(float widen, float at) {
+        first = int(std::ceil(at - 2 * widen - 0.5f));
+        const float inverse = 1 / widen, from = float(first) + 0.5f - at;
+        float sum = 0;
+        for (int k = 0; k < kMost; ++k) {
+            const float x = std::abs((from + float(k)) * inverse);
+            const float inner = (1.5f * x - 2.5f) * x * x + 1, outer = ((-0.5f * x + 2.5f) * x - 4) * x + 2;
+            weights[k] = x < 1 ? inner : x < 2 ? outer : 0;
+            sum += weights[k];
         }
-        hn::StoreU(total, pixel, out);
+        const float whole = 1 / sum;
+        for (float& w : weights) w *= whole;
     }
-
-    /// The cubic laid over more pixels than four.
-    HWY_NOINLINE void Widened(double u, double v, float* out) const {
-        constexpr int kMost = 12;
-        const float widen = probes_.widen;
-        const int taps = std::min(kMost, int(std::ceil(4 * widen)) + 1);
-        const int x = int(std::ceil(u - 2 * double(widen) - 0.5)),
-                  y = int(std::ceil(v - 2 * double(widen) - 0.5));
-        std::array<float, kMost> wx{}, wy{};
-        std::array<size_t, kMost> column{};
-        float sumX = 0, sumY = 0;
-        for (int k = 0; k < taps; ++k) {
-            sumX += wx[size_t(k)] = Kernel(float(x + k + 0.5 - u) * inverse_);
-            sumY += wy[size_t(k)] = Kernel(float(y + k + 0.5 - v) * inverse_);
-            column[size_t(k)] = 4 * size_t(std::clamp(x + k, 0, source_.width - 1));
-        }
-        const Pixel pixel;
-        auto total = hn::Zero(pixel);
-        for (int j = 0; j < taps; ++j) {
-            const T* row = source_.row<T>(std::clamp(y + j, 0, source_.height - 1));
-            auto sum = hn::Zero(pixel);
-            for (int k = 0; k < taps; ++k)
-                sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(pixel, row + column[size_t(k)]),
-                                 hn::Set(pixel, wx[size_t(k)]), sum);
-            total = hn::MulAdd(sum, hn::Set(pixel, wy[size_t(j)]), total);
-        }
-        hn::StoreU(hn::Mul(total, hn::Set(pixel, 1 / (sumX * sumY))), pixel, out);
-    }
-    static float Kernel(float x) {
-        x = std::abs(x);
-        if (x < 1) return (1.5f * x - 2.5f) * x * x + 1;
-        return x < 2 ? ((-0.5f * x + 2.5f) * x - 4) * x + 2 : 0;
-    }
-
-    const Probes& probes_;
-    const Picture& source_;
-    float inverse_;
 };
 
-/// One row of a block: `n` pixels from `from` on, each premultiplied on the scale of 65535.
 template <class T, bool kOpaque>
-HWY_INLINE void SampleRow(const Probes& probes, const Coordinates& from, size_t first, int n,
-                          float* HWY_RESTRICT out) {
-    const Sampler<T, kOpaque> sampler(probes);
+HWY_INLINE hn::Vec<Pixel> Widened(const Picture& source, float widen, float u, float v) {
+    constexpr float kBeyond = 16;
+    const Taps across(widen, std::min(std::max(-kBeyond, u), float(source.width) + kBeyond)),
+        down(widen, std::min(std::max(-kBeyond, v), float(source.height) + kBeyond));
     const Pixel pixel;
-    for (int x = 0; x < n; ++x, out += 4) {
-        const size_t i = first + size_t(x);
-        const float share = from.share[i];
-        if (share <= 0) {
-            hn::StoreU(hn::Zero(pixel), pixel, out);
-            continue;
+    auto total = hn::Zero(pixel);
+    const bool inside = across.first >= 0 && across.first + Taps::kMost <= source.width;
+    if (!inside) {
+        for (int j = 0; j < Taps::kMost; ++j) {
+            const T* row = source.row<T>(std::clamp(down.first + j, 0, source.height - 1));
+            auto sum = hn::Zero(pixel);
+            for (int k = 0; k < Taps::kMost; ++k)
+                sum = hn::MulAdd(
+                    LoadPremultiplied<T, kOpaque>(
+                        pixel, row + 4 * size_t(std::clamp(across.first + k, 0, source.width - 1))),
+                    hn::Set(pixel, across.weights[k]), sum);
+            total = hn::MulAdd(sum, hn::Set(pixel, down.weights[j]), total);
         }
-        alignas(16) float one[4];
-        sampler.At((double(from.x[i]) - probes.origin.x) * probes.k,
-                   (double(from.y[i]) - probes.origin.y) * probes.l, one);
-        const float scale = 65535.0f / float(T(~T(0)));
-        const auto value = hn::Mul(hn::Load(pixel, one), hn::Set(pixel, scale));
-        const auto alpha =
-            hn::Min(hn::Max(hn::Broadcast<3>(value), hn::Zero(pixel)), hn::Set(pixel, 65535.0f));
-        hn::StoreU(hn::Mul(hn::Min(hn::Max(value, hn::Zero(pixel)), alpha), hn::Set(pixel, share)), pixel,
-                   out);
+        return total;
+    }
+    // Four pixels at a time: first down the rows, then across.
+    const FourPixels tag;
+    const size_t lanes = hn::Lanes(tag);
+    const int taps = int(std::ceil(4 * widen)) + 1, fours = (taps + 3) / 4;
+    alignas(64) float sums[size_t(4) * Taps::kMost];
+    for (size_t i = 0; i < size_t(16) * size_t(fours); i += lanes) {
+        auto sum = hn::Zero(tag);
+        for (int j = 0; j < taps; ++j) {
+            const T* row = source.row<T>(std::clamp(down.first + j, 0, source.height - 1));
+            sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(tag, row + 4 * size_t(across.first) + i),
+                             hn::Set(tag, down.weights[j]), sum);
+        }
+        hn::Store(sum, tag, sums + i);
+    }
+    for (int k = 0; k < 4 * fours; ++k)
+        total = hn::MulAdd(hn::Load(pixel, sums + 4 * k), hn::Set(pixel, across.weights[k]), total);
+    return total;
+}
+
+/// A sum of T's scale as it is kept: on the scale of 65535, colour within alpha, by how much of the pixel it
+/// is.
+template <class T>
+HWY_INLINE void StorePixel(hn::Vec<Pixel> sum, float share, float* HWY_RESTRICT out) {
+    const Pixel pixel;
+    const auto value = hn::Mul(sum, hn::Set(pixel, 65535.0f / float(T(~T(0)))));
+    const auto alpha = hn::Min(hn::Max(hn::Broadcast<3>(value), hn::Zero(pixel)), hn::Set(pixel, 65535.0f));
+    hn::StoreU(hn::Mul(hn::Min(hn::Max(value, hn::Zero(pixel)), alpha), hn::Set(pixel, share)), pixel, out);
+}
+
+/// Where a pixel of a block comes from, in phases.
+struct Places {
+    alignas(64) int x[kRemapBlock], y[kRemapBlock];
+};
+
+/// A block whose footprints are no larger than a pixel: the cubic as it is.
+template <class T, bool kOpaque>
+HWY_INLINE void SampleFine(const Probes& probes, const Coordinates& from, const IntRect& block,
+                           float* HWY_RESTRICT out) {
+    const Picture& source = *probes.picture;
+    const Phases& table = phases();
+    const Pixel pixel;
+    const auto k = float(probes.k), l = float(probes.l), ox = float(probes.origin.x),
+               oy = float(probes.origin.y);
+    const auto width = float(source.width), height = float(source.height);
+    for (int y = 0; y < block.h; ++y, out += 4 * kRemapBlock) {
+        const size_t first = size_t(block.y + y) * size_t(from.width) + size_t(block.x);
+        const float *xs = from.x.data() + first, *ys = from.y.data() + first,
+                    *shares = from.share.data() + first;
+        Places at;
+        for (int x = 0; x < block.w; ++x) {
+            at.x[x] = PhaseAt((xs[x] - ox) * k, width);
+            at.y[x] = PhaseAt((ys[x] - oy) * l, height);
+        }
+        for (int x = 0; x < block.w; ++x) {
+            if (shares[x] <= 0) {
+                hn::StoreU(hn::Zero(pixel), pixel, out + 4 * size_t(x));
+                continue;
+            }
+            StorePixel<T>(CubicAt<T, kOpaque>(source, table, at.x[x], at.y[x]), shares[x],
+                          out + 4 * size_t(x));
+        }
     }
 }
 
-void SampleRow8(const Probes& probes, const Coordinates& from, size_t first, int n, float* out) {
-    probes.picture->opaque ? SampleRow<uint8_t, true>(probes, from, first, n, out)
-                           : SampleRow<uint8_t, false>(probes, from, first, n, out);
+/// Any other block.
+template <class T, bool kOpaque>
+HWY_INLINE void SampleWide(const Probes& probes, const Coordinates& from, const IntRect& block,
+                           float* HWY_RESTRICT out) {
+    const Picture& source = *probes.picture;
+    const auto width = float(source.width), height = float(source.height);
+    const Pixel pixel;
+    for (int y = 0; y < block.h; ++y, out += 4 * kRemapBlock)
+        for (int x = 0; x < block.w; ++x) {
+            const size_t at = size_t(block.y + y) * size_t(from.width) + size_t(block.x + x);
+            auto sum = hn::Zero(pixel);
+            const auto u = float((double(from.x[at]) - probes.origin.x) * probes.k),
+                       v = float((double(from.y[at]) - probes.origin.y) * probes.l);
+            for (int i = 0; i < probes.count && from.share[at] > 0; ++i) {
+                const float t = float(i) - float(probes.count - 1) / 2, there = u + float(probes.way.x) * t,
+                            below = v + float(probes.way.y) * t;
+                sum = hn::Add(sum, probes.widen > 1
+                                       ? Widened<T, kOpaque>(source, probes.widen, there, below)
+                                       : CubicAt<T, kOpaque>(source, phases(), PhaseAt(there, width),
+                                                             PhaseAt(below, height)));
+            }
+            StorePixel<T>(hn::Mul(sum, hn::Set(pixel, 1.0f / float(probes.count))), from.share[at],
+                          out + 4 * size_t(x));
+        }
 }
-void SampleRow16(const Probes& probes, const Coordinates& from, size_t first, int n, float* out) {
-    probes.picture->opaque ? SampleRow<uint16_t, true>(probes, from, first, n, out)
-                           : SampleRow<uint16_t, false>(probes, from, first, n, out);
+
+template <class T>
+HWY_INLINE void SampleBlock(const Probes& probes, const Coordinates& from, const IntRect& block, float* out) {
+    const bool fine = probes.count == 1 && probes.widen <= 1;
+    if (probes.picture->opaque)
+        fine ? SampleFine<T, true>(probes, from, block, out) : SampleWide<T, true>(probes, from, block, out);
+    else
+        fine ? SampleFine<T, false>(probes, from, block, out)
+             : SampleWide<T, false>(probes, from, block, out);
+}
+
+/// Pixels of a block, in rows of kRemapBlock, each premultiplied on the scale of 65535.
+void SampleBlock8(const Probes& probes, const Coordinates& from, const IntRect& block, float* out) {
+    SampleBlock<uint8_t>(probes, from, block, out);
+}
+void SampleBlock16(const Probes& probes, const Coordinates& from, const IntRect& block, float* out) {
+    SampleBlock<uint16_t>(probes, from, block, out);
 }
 
 } // namespace glyptos::HWY_NAMESPACE
@@ -183,47 +249,50 @@ HWY_AFTER_NAMESPACE();
 namespace glyptos {
 namespace {
 
-HWY_EXPORT(SampleRow8);
-HWY_EXPORT(SampleRow16);
+HWY_EXPORT(SampleBlock8);
+HWY_EXPORT(SampleBlock16);
 
 /// Calls put(x, y, n, pixels) for every row of every block.
 template <class Put>
 void eachRow(const FramedPicture& source, const Coordinates& from, const Put& put) {
     const int across = (from.width + kRemapBlock - 1) / kRemapBlock;
-    alignas(64) std::array<float, size_t(4) * kRemapBlock + 16> pixels;
-    for (int by = 0; by < from.height; by += kRemapBlock)
-        for (int bx = 0; bx < from.width; bx += kRemapBlock) {
+    alignas(64) std::array<float, size_t(4) * kRemapBlock * kRemapBlock + 16> pixels;
+    for (int y = 0; y < from.height; y += kRemapBlock)
+        for (int x = 0; x < from.width; x += kRemapBlock) {
             const auto& print =
-                from.footprints[size_t(by / kRemapBlock) * size_t(across) + size_t(bx / kRemapBlock)];
+                from.footprints[size_t(y / kRemapBlock) * size_t(across) + size_t(x / kRemapBlock)];
             const Probes probes = probesFor(source, print);
-            const int n = std::min(kRemapBlock, from.width - bx);
-            for (int y = by; y < std::min(by + kRemapBlock, from.height); ++y) {
-                const size_t first = size_t(y) * size_t(from.width) + size_t(bx);
-                if (probes.picture->is16())
-                    HWY_DYNAMIC_DISPATCH(SampleRow16)(probes, from, first, n, pixels.data());
-                else
-                    HWY_DYNAMIC_DISPATCH(SampleRow8)(probes, from, first, n, pixels.data());
-                put(bx, y, n, pixels.data());
-            }
+            const IntRect block{x, y, std::min(kRemapBlock, from.width - x),
+                                std::min(kRemapBlock, from.height - y)};
+            if (probes.picture->is16())
+                HWY_DYNAMIC_DISPATCH(SampleBlock16)(probes, from, block, pixels.data());
+            else
+                HWY_DYNAMIC_DISPATCH(SampleBlock8)(probes, from, block, pixels.data());
+            for (int j = 0; j < block.h; ++j)
+                put(x, y + j, block.w, pixels.data() + size_t(4) * kRemapBlock * size_t(j));
         }
 }
 
 template <class T>
 void remapInto(const Pyramid& source, const Mapping& mapping, Picture& out) {
-    constexpr int kBand = 64; // rows a task
+    // Parts whose coordinates stay in the second-level cache until they are used.
+    constexpr int kWide = 256, kHigh = 64;
     const Rect shown{0, 0, double(source.width()), double(source.height())};
-    const int bands = (out.height + kBand - 1) / kBand;
+    const int across = (out.width + kWide - 1) / kWide, down = (out.height + kHigh - 1) / kHigh;
     const float full = float(T(~T(0)));
-    tbb::parallel_for(0, bands, [&](int band) {
-        const IntRect area{0, band * kBand, out.width, std::min(kBand, out.height - band * kBand)};
-        std::fill_n(out.row<T>(area.y), size_t(area.w) * size_t(area.h) * 4, T(0));
+    tbb::parallel_for(0, across * down, [&](int part) {
+        const int x0 = part % across * kWide, y0 = part / across * kHigh;
+        const IntRect area{x0, y0, std::min(kWide, out.width - x0), std::min(kHigh, out.height - y0)};
         const Coordinates from = coordinatesFor(mapping, shown, area);
-        if (from.empty) return;
+        if (from.empty) {
+            for (int y = area.y; y < area.bottom(); ++y)
+                std::fill_n(out.row<T>(y) + 4 * size_t(area.x), size_t(area.w) * 4, T(0));
+            return;
+        }
         eachRow({source}, from, [&](int x, int y, int n, const float* p) {
-            T* to = out.row<T>(area.y + y) + 4 * size_t(x);
+            T* to = out.row<T>(area.y + y) + 4 * size_t(area.x + x);
             for (int i = 0; i < n; ++i, p += 4, to += 4) {
-                if (p[3] <= 0) continue;
-                const float k = full / p[3];
+                const float k = p[3] >= 65535 ? full / 65535 : p[3] > 0 ? full / p[3] : 0;
                 for (int c = 0; c < 3; ++c) to[c] = static_cast<T>(std::min(p[c] * k, full) + 0.5F);
                 to[3] = static_cast<T>(p[3] * (full / 65535) + 0.5F);
             }
