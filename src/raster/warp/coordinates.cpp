@@ -120,9 +120,11 @@ class Filler {
 
     static Vec2 meanOf(Vec2 a, Vec2 b) { return (a + b) * 0.5; }
 
-    /// Evenly between its corners where its middle is near enough to that; else in four parts.
+    /// Evenly between its corners where its middle is near enough to that, or where they lie as near to each
+    /// other as the nodes of what is kneaded; else in four parts.
     void part(int left, int top, int side, const Four& c, const Part& how) {
-        if (side == 1 || left >= region_.w || top >= region_.h) return even(left, top, side, c, how);
+        if (side == 1 || side_ < kRemapBlock || left >= region_.w || top >= region_.h)
+            return even(left, top, side, c, how);
         const double half = side / 2.0;
         const Corner middle = at(left + half, top + half);
         const Vec2 mean = meanOf(meanOf(c[0].source, c[1].source), meanOf(c[2].source, c[3].source));

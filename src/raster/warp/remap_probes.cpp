@@ -23,6 +23,7 @@ Axes axesOf(Vec2 a, Vec2 b) {
 
 Probes probesFor(const FramedPicture& framed, const Coordinates::Footprint& print) {
     constexpr double kMostProbes = 16, kAsGoodAsOne = 1.02;
+    constexpr double kApart = 1.5; // shorter axes from one to the next: the cubic is that wide
     const auto pixels = [&](Vec2 v) { return Vec2{v.x * framed.scaleX, v.y * framed.scaleY}; };
     const Vec2 across = pixels(print.across), down = pixels(print.down);
     Probes out;
@@ -40,7 +41,7 @@ Probes probesFor(const FramedPicture& framed, const Coordinates::Footprint& prin
     out.k = framed.scaleX * size, out.l = framed.scaleY * size;
     const double widen = shorter * size;
     out.widen = widen > kAsGoodAsOne ? float(std::min(widen, 2.5)) : 1.0F;
-    out.count = std::max(1, int(std::lround(longer / shorter)));
+    out.count = std::max(1, int(std::ceil(longer / shorter / kApart - 0.2)));
     if (out.count > 1) {
         const double turn = 0.5 * std::atan2(axes.twice.y, axes.twice.x);
         out.way = Vec2{std::cos(turn), std::sin(turn)} * ((longer - shorter) * size / (out.count - 1));

@@ -94,22 +94,32 @@ HWY_INLINE hn::Vec<Pixel> CubicAt(const Picture& source, const Phases& table, in
 
 /// The cubic laid over more pixels than four: its weights along one axis, from pixel `first` on.
 struct Taps {
-    static constexpr int kMost = 12; ///< three times four; a kernel widened 2.5 times needs 11
-    int first = 0;
-    alignas(64) float weights[kMost] = {};
+    static constexpr int kMost = 16; ///< a kernel widened 2.5 times needs 11
+    int first;
+    alignas(64) float weights[kMost];
 
-    HWY_INLINE Taps(float widen, float at) {
-        first = int(std::ceil(at - 2 * widen - 0.5f));
-        const float inverse = 1 / widen, from = float(first) + 0.5f - at;
-        float sum = 0;
-        for (int k = 0; k < kMost; ++k) {
-            const float x = std::abs((from + float(k)) * inverse);
-            const float inner = (1.5f * x - 2.5f) * x * x + 1, outer = ((-0.5f * x + 2.5f) * x - 4) * x + 2;
-            weights[k] = x < 1 ? inner : x < 2 ? outer : 0;
-            sum += weights[k];
+    HWY_INLINE Taps(float widen, float at)
+        : first(int(std::ceil(at - 2 * widen - 0.5f))) {
+        const FourPixels tag;
+        const size_t lanes = hn::Lanes(tag);
+        const auto one = hn::Set(tag, 1.0f), two = hn::Set(tag, 2.0f), inverse = hn::Set(tag, 1 / widen);
+        auto sum = hn::Zero(tag);
+        for (size_t i = 0; i < kMost; i += lanes) {
+            const auto place = hn::Add(hn::Iota(tag, float(i)), hn::Set(tag, float(first) + 0.5f - at));
+            const auto x = hn::Abs(hn::Mul(place, inverse));
+            const auto square = hn::Mul(x, x);
+            const auto inner = hn::MulAdd(hn::MulSub(hn::Set(tag, 1.5f), x, hn::Set(tag, 2.5f)), square, one);
+            const auto outer = hn::MulAdd(
+                hn::MulSub(hn::MulAdd(hn::Set(tag, -0.5f), x, hn::Set(tag, 2.5f)), x, hn::Set(tag, 4.0f)), x,
+                two);
+            const auto weight =
+                hn::IfThenElse(hn::Lt(x, one), inner, hn::IfThenElseZero(hn::Lt(x, two), outer));
+            sum = hn::Add(sum, weight);
+            hn::Store(weight, tag, weights + i);
         }
-        const float whole = 1 / sum;
-        for (float& w : weights) w *= whole;
+        const auto whole = hn::Div(one, hn::SumOfLanes(tag, sum));
+        for (size_t i = 0; i < kMost; i += lanes)
+            hn::Store(hn::Mul(hn::Load(tag, weights + i), whole), tag, weights + i);
     }
 };
 
@@ -118,39 +128,52 @@ HWY_INLINE hn::Vec<Pixel> Widened(const Picture& source, float widen, float u, f
     constexpr float kBeyond = 16;
     const Taps across(widen, std::min(std::max(-kBeyond, u), float(source.width) + kBeyond)),
         down(widen, std::min(std::max(-kBeyond, v), float(source.height) + kBeyond));
+    const int taps = int(std::ceil(4 * widen)) + 1, fours = (taps + 3) / 4;
     const Pixel pixel;
-    auto total = hn::Zero(pixel);
-    const bool inside = across.first >= 0 && across.first + Taps::kMost <= source.width;
+    const T* rows[Taps::kMost];
+    const bool inside = across.first >= 0 && across.first + 4 * fours <= source.width;
+    for (int j = 0; j < taps; ++j)
+        rows[j] = source.row<T>(std::clamp(down.first + j, 0, source.height - 1)) +
+                  (inside ? 4 * size_t(across.first) : 0);
     if (!inside) {
-        for (int j = 0; j < Taps::kMost; ++j) {
-            const T* row = source.row<T>(std::clamp(down.first + j, 0, source.height - 1));
+        auto total = hn::Zero(pixel);
+        for (int j = 0; j < taps; ++j) {
             auto sum = hn::Zero(pixel);
-            for (int k = 0; k < Taps::kMost; ++k)
+            for (int k = 0; k < taps; ++k)
                 sum = hn::MulAdd(
                     LoadPremultiplied<T, kOpaque>(
-                        pixel, row + 4 * size_t(std::clamp(across.first + k, 0, source.width - 1))),
+                        pixel, rows[j] + 4 * size_t(std::clamp(across.first + k, 0, source.width - 1))),
                     hn::Set(pixel, across.weights[k]), sum);
             total = hn::MulAdd(sum, hn::Set(pixel, down.weights[j]), total);
         }
         return total;
     }
-    // Four pixels at a time: first down the rows, then across.
+    // Four pixels at a time: down the rows, then by their weights across, each of which is there four times.
+    alignas(64) float wide[size_t(4) * Taps::kMost], sums[16];
+    for (int k = 0; k < 4 * fours; ++k) hn::Store(hn::Set(pixel, across.weights[k]), pixel, wide + 4 * k);
     const FourPixels tag;
     const size_t lanes = hn::Lanes(tag);
-    const int taps = int(std::ceil(4 * widen)) + 1, fours = (taps + 3) / 4;
-    alignas(64) float sums[size_t(4) * Taps::kMost];
-    for (size_t i = 0; i < size_t(16) * size_t(fours); i += lanes) {
-        auto sum = hn::Zero(tag);
-        for (int j = 0; j < taps; ++j) {
-            const T* row = source.row<T>(std::clamp(down.first + j, 0, source.height - 1));
-            sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(tag, row + 4 * size_t(across.first) + i),
-                             hn::Set(tag, down.weights[j]), sum);
+    for (size_t part = 0; part < 16; part += lanes) {
+        auto total = hn::Zero(tag);
+        for (int four = 0; four < fours; ++four) {
+            const size_t at = size_t(16) * size_t(four) + part;
+            auto even = hn::Zero(tag), odd = hn::Zero(tag);
+            int j = 0;
+            for (; j + 1 < taps; j += 2) {
+                even = hn::MulAdd(LoadPremultiplied<T, kOpaque>(tag, rows[j] + at),
+                                  hn::Set(tag, down.weights[j]), even);
+                odd = hn::MulAdd(LoadPremultiplied<T, kOpaque>(tag, rows[j + 1] + at),
+                                 hn::Set(tag, down.weights[j + 1]), odd);
+            }
+            if (j < taps)
+                even = hn::MulAdd(LoadPremultiplied<T, kOpaque>(tag, rows[j] + at),
+                                  hn::Set(tag, down.weights[j]), even);
+            total = hn::MulAdd(hn::Add(even, odd), hn::Load(tag, wide + at), total);
         }
-        hn::Store(sum, tag, sums + i);
+        hn::Store(total, tag, sums + part);
     }
-    for (int k = 0; k < 4 * fours; ++k)
-        total = hn::MulAdd(hn::Load(pixel, sums + 4 * k), hn::Set(pixel, across.weights[k]), total);
-    return total;
+    return hn::Add(hn::Add(hn::Load(pixel, sums), hn::Load(pixel, sums + 4)),
+                   hn::Add(hn::Load(pixel, sums + 8), hn::Load(pixel, sums + 12)));
 }
 
 /// A sum of T's scale as it is kept: on the scale of 65535, colour within alpha, by how much of the pixel it
