@@ -107,6 +107,7 @@ std::vector<Row> kneadStrokes(const FontLibrary& fonts) {
             });
             Scene scene = panelScene(next, layers.panel, {scale, false, {150, 0}});
             scene.inHand = id;
+            scene.moving = true; // as the bench asks for it while it is dragged
             renderer.renderBgra8(scene, {0, 0, 900, 600});
         });
         if (i > 1) times.push_back(ms); // the first take the layer in hand

@@ -3,6 +3,7 @@
 #include "raster/mean.h"
 
 #include <algorithm>
+#include <cmath>
 #include <cstring>
 #include <iterator>
 #include <tbb/parallel_for.h>
@@ -61,7 +62,12 @@ PixelTilePtr pixelTile(const PixelFormat& format, Buffer<uint8_t> bytes) {
     out->hash = hashOf(bytes.data(), bytes.size());
     out->used = usedOf(bytes, format.pixelBytes());
     out->levels[0] = std::move(bytes);
-    if (format.bytesPerSample == 4) return out;
+    if (format.bytesPerSample == 4) {
+        const auto* values = reinterpret_cast<const float*>(out->levels[0].data());
+        for (size_t i = 0; i < out->levels[0].size() / sizeof(float); ++i)
+            out->farthest = std::max(out->farthest, std::abs(values[i]));
+        return out;
+    }
     for (size_t k = 1; k < out->levels.size(); ++k) {
         const int side = kPixelTileSide >> (k - 1);
         out->levels[k] = Buffer<uint8_t>(size_t(side / 2) * size_t(side / 2) * format.pixelBytes());

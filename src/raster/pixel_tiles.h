@@ -35,7 +35,8 @@ struct PixelTile {
     /// the four above it; colours count by their alpha. Of floats there is the first level alone.
     std::array<Buffer<uint8_t>, kPixelTileLevels> levels;
     PixelHash hash{};
-    IntRect used; ///< pixels of the tile that are not all zero
+    IntRect used;       ///< pixels of the tile that are not all zero
+    float farthest = 0; ///< of floats: the largest, without its sign
 };
 using PixelTilePtr = std::shared_ptr<const PixelTile>;
 

@@ -84,7 +84,7 @@ void Renderer::eachPart(const Scene& scene, const IntRect& region, Lattice latti
 }
 
 std::vector<NamedLayer> Renderer::nameOfPart(const Scene& scene, const Part& part) {
-    return nameStack({pictures_, paragraphs_}, *scene.release, part.view, part.area, scene.inHand);
+    return nameStack({pictures_, paragraphs_}, scene, part.view, part.area);
 }
 
 void Renderer::blend(const Scene& scene, const Part& part, std::vector<NamedLayer> names,

@@ -23,6 +23,8 @@ struct Scene {
     std::vector<PanelView> panels;
     /// The layer that is being worked on: what lies below and above it is kept composited. May be empty.
     std::string inHand;
+    /// Something is being dragged: what is warped is sampled once a pixel, to be drawn anew when it rests.
+    bool moving = false;
     /// The output pixels that any panel covers.
     IntRect bounds() const;
 };

@@ -1,6 +1,10 @@
 // The print file, read back by other eyes: QPDF for its structure, Poppler's tools for what it shows.
 #include "file/print/print_pdf.h"
 
+#include "release/placing.h"
+#include "release/warp.h"
+#include "render/layer_geometry.h"
+
 #include "file/data_folder.h"
 #include "file/pictures/store_picture.h"
 #include "file/project.h"
@@ -120,6 +124,42 @@ class PrintPdfTest : public QObject {
         output("pdftoppm",
                {"-r", QString::number(kPpi), "-png", "-singlefile", file, folder.filePath("page")});
         QVERIFY(page.load(folder.filePath("page.png")));
+    }
+
+    /// Words that are tilted stay outlines, and lie where they are seen.
+    void warpedWordsStayOutlines() {
+        Layer layer;
+        TextContent content;
+        content.spec.text = "MMM", content.spec.size = 80, content.spec.style = "Bold";
+        content.colour = Rgba{1, 1, 1, 1};
+        layer.content = content;
+        layer.placement.position = {60, 150};
+        const PanelRef front{sleeve, "front"};
+        const Rect box = frameOf(layer, *release, {}, renderer.paragraphs()).bounds();
+        Warp warp;
+        warp.corners = std::array<Vec2, 4>{Vec2{0, 0.6}, {1, 0.6}, {1, 1}, {0, 1}};
+        const ReleasePtr tilted =
+            withLayer(release, front, withWarp(layer, std::make_shared<const Warp>(warp))).release;
+        const QString other = folder.filePath("tilted.pdf");
+        const auto written = writePrintPdf(renderer, tilted, sleeve, {kPpi, 3.3}, other.toStdString());
+        QVERIFY2(written, qPrintable(sentence(written)));
+        QCOMPARE(written->outlinedTexts, report.outlinedTexts + 1);
+        output("pdftoppm",
+               {"-r", QString::number(kPpi), "-png", "-singlefile", other, folder.filePath("tilted")});
+        QImage seen;
+        QVERIFY(seen.load(folder.filePath("tilted.png")));
+        const Rect media = mediaMm();
+        const double left = 315 + 6;
+        int upper = 0, lower = 0;
+        for (double y = box.y; y < box.bottom(); y += 0.5)
+            for (double x = box.x; x < box.right(); x += 0.5) {
+                const bool white =
+                    seen.pixelColor(int((left + x - media.x) / 25.4 * kPpi), int((y - media.y) / 25.4 * kPpi))
+                        .lightness() > 200;
+                (y < box.y + box.h * 0.5 ? upper : lower) += white;
+            }
+        QCOMPARE(upper, 0);
+        QVERIFY(lower > 500);
     }
 
     void boxesAreExact() {

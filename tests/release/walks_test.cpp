@@ -45,8 +45,7 @@ class WalksTest : public QObject {
             return found ? found->name : std::string();
         };
         QCOMPARE(nameOf([](const Layer& l) { return l.as<TextContent>(); }), std::string("bent words"));
-        QCOMPARE(nameOf([](const Layer& l) { return l.as<PictureContent>(); }),
-                 std::string("bent photo"));
+        QCOMPARE(nameOf([](const Layer& l) { return l.as<PictureContent>(); }), std::string("bent photo"));
         QCOMPARE(nameOf([](const Layer& l) { return l.opacity == 0.123; }), std::string());
     }
 

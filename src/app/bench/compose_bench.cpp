@@ -43,15 +43,21 @@ const Panel* ComposeBench::panel() const {
     return document_ ? document_->shownPanel() : nullptr;
 }
 
+bool ComposeBench::isMoving() const {
+    return document_->shown() != document_->release();
+}
+
 Scene ComposeBench::sceneAt(double pxPerUnit) const {
     Scene scene = panelScene(document_->shown(), document_->panel(), {pxPerUnit, true});
     scene.inHand = document_->layer();
+    scene.moving = isMoving();
     const LayerPtr layer = document_->selectedLayer();
     return layer ? withMaskShown(std::move(scene), *layer, maskLook_) : scene;
 }
 
 std::optional<Rect> ComposeBench::changedSince(const ReleasePtr& before) const {
-    if (maskLook_ != MaskLook::Art) return std::nullopt;
+    // What rests now is drawn anew, if it was warped.
+    if (maskLook_ != MaskLook::Art || wasMoving_ != isMoving()) return std::nullopt;
     return changedArea(before, document_->shown(), document_->panel(), paragraphs());
 }
 
@@ -67,6 +73,7 @@ void ComposeBench::refresh() {
 }
 
 void ComposeBench::requestMore() {
+    wasMoving_ = isMoving();
     reference_.request();
 }
 

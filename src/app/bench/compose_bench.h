@@ -114,11 +114,14 @@ class ComposeBench : public BenchView {
   private:
     Frame frame(const Layer& layer) const;
     bool isHit(const Layer& layer, Vec2 at) const;
+    /// What is shown is not a step yet.
+    bool isMoving() const;
 
     Hand hand_ = Hand::Move;
     Hands hands_;
     SnapOptions snap_;
     MaskLook maskLook_ = MaskLook::Art;
+    bool wasMoving_ = false; ///< in the last request
     ShapeContent shapeToDraw_;
     QString caption_, shapeName_;
     BenchWords words_;

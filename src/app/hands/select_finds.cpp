@@ -73,6 +73,12 @@ void SelectHand::findFigure() {
     if (!source)
         return void(
             Q_EMIT document().refused(ComposeBench::tr("There is no picture there to find a figure in.")));
+    if (meant->warp)
+        return void(Q_EMIT document().refused(
+            ComposeBench::tr(
+                "%1 is bent or kneaded, so a figure cannot be pointed at in it; cut it out first, "
+                "or take the bend off for as long as that takes.")
+                .arg(QString::fromStdString(meant->name))));
     const Affine toPanel = pictureToPanel(meant->placement, *source);
     const auto back = toPanel.inverse();
     if (!back) return;
@@ -135,7 +141,8 @@ void SelectHand::cutOut() {
 void SelectHand::findColour(Vec2 at) {
     const HandSettings settings = bench_.settings();
     const LayerPtr meant = settings.fromLayer ? pictureAt(at) : nullptr;
-    const auto* content = meant ? meant->as<PictureContent>() : nullptr;
+    // Of a layer that is bent, what shows says where it is.
+    const auto* content = meant && !meant->warp ? meant->as<PictureContent>() : nullptr;
     const SourcePtr source = content ? document().release()->source(content->source) : nullptr;
     const double pixel = bench_.paintPixel();
     const Rect area = bench_.panel()->withBleed();

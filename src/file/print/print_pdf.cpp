@@ -26,7 +26,7 @@ std::string number(double v) {
 
 /// A text layer drawn as outlines over the art.
 struct OutlinedText {
-    std::shared_ptr<const Paragraph> paragraph;
+    std::shared_ptr<const Path> outline;
     Affine toOutput;
     Rgba colour;
     IntRect clip;
@@ -48,8 +48,16 @@ std::vector<OutlinedText> takeFrontWords(Scene& scene, ParagraphCache& paragraph
             const Layer& layer = **--it;
             if (!layer.on) continue;
             const auto* text = layer.as<TextContent>();
-            words.push_back({paragraphs.get(resolvedText(*text, *scene.release)),
-                             view.toOutput * textToPanel(layer.placement), text->colour, view.clip});
+            const auto paragraph = paragraphs.get(resolvedText(*text, *scene.release));
+            OutlinedText word{std::shared_ptr<const Path>(paragraph, &paragraph->outline),
+                              view.toOutput * textToPanel(layer.placement), text->colour, view.clip};
+            if (layer.warp) {
+                constexpr double kTolerance = 0.02; // px of the print
+                const Mapping seen = Mapping(view.toOutput) * seenOnPanel(layer, *scene.release, paragraphs);
+                word.outline = std::make_shared<const Path>(mapped(*word.outline, seen, kTolerance));
+                word.toOutput = {};
+            }
+            words.push_back(std::move(word));
         }
         view.stack.erase(view.stack.begin(), firstArt);
     }
@@ -204,7 +212,7 @@ std::string wordOperators(const PrintPage& page, const std::vector<OutlinedText>
         out += "q " + number(clip.x) + " " + number(clip.y) + " " + number(clip.w) + " " + number(clip.h) +
                " re W n\n";
         out += number(ink.c) + " " + number(ink.m) + " " + number(ink.y) + " " + number(ink.k) + " k\n";
-        out += pathOperators(word.paragraph->outline, page.pxToPage() * word.toOutput) + "f Q\n";
+        out += pathOperators(*word.outline, page.pxToPage() * word.toOutput) + "f Q\n";
     }
     return out;
 }

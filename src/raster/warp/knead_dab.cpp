@@ -31,8 +31,9 @@ double held(double at, double length, double radius) {
 /// Where what is seen at z comes from, from there.
 Vec2 flow(const Dab& dab, Vec2 z) {
     const Vec2 off = z - dab.middle;
-    double k = bump((off.x * off.x + off.y * off.y) / (dab.radius * dab.radius)) * dab.strength;
-    if (k == 0) return {};
+    const double square = off.x * off.x + off.y * off.y, rim = dab.radius * dab.radius;
+    if (square >= rim) return {};
+    double k = bump(square / rim) * dab.strength;
     if (dab.freedom) k *= double(dab.freedom(z * (1 / dab.width)));
     constexpr double kSpin = 0.12, kDraw = 0.08; // a dab
     Vec2 v;

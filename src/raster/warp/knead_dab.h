@@ -5,7 +5,7 @@
 
 namespace glyptos {
 
-inline constexpr double kLongestDab = 1.0 / 16; ///< in radii
+inline constexpr double kLongestDab = 1.0 / 11; ///< in radii
 
 /// One dab, in steps of the lattice.
 struct Dab {

@@ -17,16 +17,12 @@ Vec2 KneadField::shiftAt(Vec2 at) const {
 }
 
 double KneadField::farthest(const Rect& area) const {
-    const IntRect nodes = pixelsAround(area.grown(2)).intersected(shifts->bounds());
-    if (nodes.empty()) return 0;
+    const IntRect nodes = pixelsAround(area.grown(2));
     // Between nodes the cubic overshoots by less than a quarter.
     constexpr double kOvershoot = 1.25;
     float most = 0;
-    std::vector<float> row(size_t(nodes.w) * 2);
-    for (int y = nodes.y; y < nodes.bottom(); ++y) {
-        shifts->readRow(nodes.x, y, size_t(nodes.w), reinterpret_cast<uint8_t*>(row.data()));
-        for (const float v : row) most = std::max(most, std::abs(v));
-    }
+    for (const auto& [place, tile] : shifts->tiles())
+        if (!place.area().intersected(nodes).empty()) most = std::max(most, tile->farthest);
     return double(most) * std::numbers::sqrt2 * kOvershoot * strength;
 }
 

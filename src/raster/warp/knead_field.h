@@ -24,7 +24,7 @@ enum class PulledIn : unsigned char { EdgeColour, Mirror, Nothing };
 /// What is seen at x was at x + shift(x) · strength. A value: what is kneaded in one copy does not show in
 /// another.
 struct KneadField {
-    int across = 256; ///< steps over the width of what is kneaded
+    int across = 192; ///< steps over the width of what is kneaded
     PixelTilesPtr shifts = std::make_shared<const PixelTiles>(kShiftPixels); ///< never missing
     double strength = 1;                                                     ///< 0…1.5
     PulledIn pulledIn = PulledIn::EdgeColour;

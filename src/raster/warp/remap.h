@@ -45,8 +45,13 @@ struct FramedPicture {
     Vec2 origin = {};
 };
 
+/// With all that a footprint sees, or by its longer axis alone, once and softly: for what is drawn anew when
+/// it rests.
+enum class Sampling : unsigned char { Whole, Draft };
+
 /// Fills `out`, premultiplied RGBA, of the coordinates' size.
-void remapTile(const FramedPicture& source, const Coordinates& from, Tile& out);
+void remapTile(const FramedPicture& source, const Coordinates& from, Tile& out,
+               Sampling sampling = Sampling::Whole);
 
 /// The same of a picture all at once, several threads: a straight picture of its depth, see-through outside.
 Picture remapped(const Pyramid& source, const Mapping& mapping, int width, int height);

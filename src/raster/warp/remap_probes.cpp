@@ -21,7 +21,7 @@ Axes axesOf(Vec2 a, Vec2 b) {
 
 } // namespace
 
-Probes probesFor(const FramedPicture& framed, const Coordinates::Footprint& print) {
+Probes probesFor(const FramedPicture& framed, const Coordinates::Footprint& print, Sampling sampling) {
     constexpr double kMostProbes = 16, kAsGoodAsOne = 1.02;
     constexpr double kApart = 1.5; // shorter axes from one to the next: the cubic is that wide
     const auto pixels = [&](Vec2 v) { return Vec2{v.x * framed.scaleX, v.y * framed.scaleY}; };
@@ -34,11 +34,13 @@ Probes probesFor(const FramedPicture& framed, const Coordinates::Footprint& prin
     const Axes axes = isFine ? Axes{1, 1, {}} : axesOf(across, down);
     const double longer = std::max(axes.longer, 1.0),
                  shorter = std::max({axes.shorter, 1.0, longer / kMostProbes});
-    const int level = levelFor(1 / shorter, framed.pixels);
+    const bool isDraft = sampling == Sampling::Draft;
+    const int level = levelFor(isDraft ? std::numbers::sqrt2 / 2 / longer : 1 / shorter, framed.pixels);
     const double size = std::ldexp(1.0, -level);
     out.picture = &framed.pixels.level(level);
     // A level's own sides are rounded up: what counts is how many pixels of it one of level 0 is.
     out.k = framed.scaleX * size, out.l = framed.scaleY * size;
+    if (isDraft) return out;
     const double widen = shorter * size;
     out.widen = widen > kAsGoodAsOne ? float(std::min(widen, 2.5)) : 1.0F;
     out.count = std::max(1, int(std::ceil(longer / shorter / kApart - 0.2)));

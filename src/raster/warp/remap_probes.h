@@ -17,6 +17,6 @@ struct Probes {
     Vec2 way; ///< from one to the next, px of the level
 };
 
-Probes probesFor(const FramedPicture& source, const Coordinates::Footprint& print);
+Probes probesFor(const FramedPicture& source, const Coordinates::Footprint& print, Sampling sampling);
 
 } // namespace glyptos

@@ -277,14 +277,14 @@ HWY_EXPORT(SampleBlock16);
 
 /// Calls put(x, y, n, pixels) for every row of every block.
 template <class Put>
-void eachRow(const FramedPicture& source, const Coordinates& from, const Put& put) {
+void eachRow(const FramedPicture& source, const Coordinates& from, Sampling sampling, const Put& put) {
     const int across = (from.width + kRemapBlock - 1) / kRemapBlock;
     alignas(64) std::array<float, size_t(4) * kRemapBlock * kRemapBlock + 16> pixels;
     for (int y = 0; y < from.height; y += kRemapBlock)
         for (int x = 0; x < from.width; x += kRemapBlock) {
             const auto& print =
                 from.footprints[size_t(y / kRemapBlock) * size_t(across) + size_t(x / kRemapBlock)];
-            const Probes probes = probesFor(source, print);
+            const Probes probes = probesFor(source, print, sampling);
             const IntRect block{x, y, std::min(kRemapBlock, from.width - x),
                                 std::min(kRemapBlock, from.height - y)};
             if (probes.picture->is16())
@@ -312,7 +312,7 @@ void remapInto(const Pyramid& source, const Mapping& mapping, Picture& out) {
                 std::fill_n(out.row<T>(y) + 4 * size_t(area.x), size_t(area.w) * 4, T(0));
             return;
         }
-        eachRow({source}, from, [&](int x, int y, int n, const float* p) {
+        eachRow({source}, from, Sampling::Whole, [&](int x, int y, int n, const float* p) {
             T* to = out.row<T>(area.y + y) + 4 * size_t(area.x + x);
             for (int i = 0; i < n; ++i, p += 4, to += 4) {
                 const float k = p[3] >= 65535 ? full / 65535 : p[3] > 0 ? full / p[3] : 0;
@@ -325,8 +325,8 @@ void remapInto(const Pyramid& source, const Mapping& mapping, Picture& out) {
 
 } // namespace
 
-void remapTile(const FramedPicture& source, const Coordinates& from, Tile& out) {
-    eachRow(source, from, [&](int x, int y, int n, const float* p) {
+void remapTile(const FramedPicture& source, const Coordinates& from, Tile& out, Sampling sampling) {
+    eachRow(source, from, sampling, [&](int x, int y, int n, const float* p) {
         uint16_t *r = out.row(0, y) + x, *g = out.row(1, y) + x, *b = out.row(2, y) + x,
                  *a = out.row(3, y) + x;
         for (int i = 0; i < n; ++i, p += 4)

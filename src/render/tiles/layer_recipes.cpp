@@ -97,7 +97,9 @@ PatternPicture LayerRecipes::maskPicture(const Mask& mask, double scale) const {
     return p ? pictureFor(p->source, scale) : PatternPicture{};
 }
 
-NamedLayer LayerRecipes::warped(KeyHash hash, const WarpedDrawing& drawing) const {
+NamedLayer LayerRecipes::warped(KeyHash hash, WarpedDrawing drawing) const {
+    drawing.sampling = sampling_;
+    hash.add(sampling_);
     addMapping(hash, drawing.mapping, region_);
     return named(hash.add(kWarped).add(region_).key(),
                  [drawing, region = region_](Scratch&) { return warpedTile(drawing, region); });
@@ -116,9 +118,11 @@ NamedLayer LayerRecipes::picture(const PictureContent& content, const Mapping& m
     if (!affine) {
         KeyHash hash(kWarpedPicture);
         hash.add(source->id).add(picture->width()).add(picture->firstLevel()).add(shown).add(region_);
+        hash.add(sampling_);
         addMapping(hash, mapping, region_);
-        return named(hash.key(), [=, region = region_](Scratch&) {
-            return warpedPictureTile({*picture, source->width, source->height, mapping, shown}, region);
+        return named(hash.key(), [=, region = region_, sampling = sampling_](Scratch&) {
+            return warpedPictureTile({*picture, source->width, source->height, mapping, shown, sampling},
+                                     region);
         });
     }
     const Affine& map = *affine;
@@ -236,14 +240,15 @@ TileRecipe LayerRecipes::mask(const Mask& mask, const Mapping& toOutput) const {
     const double scale = scaleAbout(toOutput, region_);
     const PatternPicture picture = maskPicture(mask, scale * scaleOf(placementMap(mask.placement)));
     KeyHash hash(kMask);
-    hash.add(kWarped).add(mask.inverted).add(mask.strength).add(mask.feather).add(mask.form);
+    hash.add(kWarped).add(sampling_).add(mask.inverted).add(mask.strength).add(mask.feather).add(mask.form);
     hash.add(maskToPanel(mask, picture.width, picture.height)).add(stateOf(picture.picture)).add(region_);
     addMapping(hash, toOutput, region_);
-    return {hash.key(), [=, region = region_, &mask](Scratch&) {
+    return {hash.key(), [=, region = region_, sampling = sampling_, &mask](Scratch&) {
                 return warpedMaskTile({toOutput, kEverywhere, kFinest * scale,
                                        [&](const Affine& map, const IntRect& area) {
                                            return maskTile(mask, map, area, picture);
-                                       }},
+                                       },
+                                       sampling},
                                       region);
             }};
 }

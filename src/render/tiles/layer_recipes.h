@@ -30,10 +30,11 @@ enum TileKind : int {
 /// shapes, painted pixels), `toOutput` from panel units. What does not reach into the region is Nothing.
 class LayerRecipes {
   public:
-    LayerRecipes(const RenderParts& parts, const Release& release, const IntRect& region)
+    LayerRecipes(const RenderParts& parts, const Release& release, const IntRect& region, Sampling sampling)
         : parts_(parts)
         , release_(release)
-        , region_(region) {}
+        , region_(region)
+        , sampling_(sampling) {}
 
     NamedLayer picture(const PictureContent& content, const Mapping& map) const;
     NamedLayer text(const TextContent& content, const Mapping& map) const;
@@ -52,12 +53,13 @@ class LayerRecipes {
     std::optional<NamedLayer> direct(const PyramidPtr& picture, const Source& source, const Affine& map,
                                      const Rect& shown) const;
     /// What `drawing` shows, under the name that `hash` gives it so far.
-    NamedLayer warped(KeyHash hash, const WarpedDrawing& drawing) const;
+    NamedLayer warped(KeyHash hash, WarpedDrawing drawing) const;
     TileRecipe uprightMask(const Mask& mask, const Affine& toOutput) const;
 
     const RenderParts& parts_;
     const Release& release_;
     IntRect region_;
+    Sampling sampling_; ///< of what is warped
 };
 
 } // namespace glyptos

@@ -19,12 +19,12 @@ bool isNothing(const NamedLayer& layer) {
 
 class Namer {
   public:
-    Namer(const RenderParts& parts, const Release& release, const IntRect& region, const std::string& inHand)
-        : recipes_(parts, release, region)
+    Namer(const RenderParts& parts, const Scene& scene, const IntRect& region)
+        : recipes_(parts, *scene.release, region, scene.moving ? Sampling::Draft : Sampling::Whole)
         , parts_(parts)
-        , release_(release)
+        , release_(*scene.release)
         , region_(region)
-        , inHand_(inHand) {}
+        , inHand_(scene.inHand) {}
 
     std::vector<NamedLayer> name(const PanelView& view) { return name(view, view.toOutput); }
 
@@ -194,9 +194,9 @@ class Namer {
 
 } // namespace
 
-std::vector<NamedLayer> nameStack(const RenderParts& parts, const Release& release, const PanelView& view,
-                                  const IntRect& region, const std::string& inHand) {
-    return Namer(parts, release, region, inHand).name(view);
+std::vector<NamedLayer> nameStack(const RenderParts& parts, const Scene& scene, const PanelView& view,
+                                  const IntRect& region) {
+    return Namer(parts, scene, region).name(view);
 }
 
 TileKey nameOf(const std::vector<NamedLayer>& layers, const IntRect& region, bool linear) {

@@ -47,10 +47,9 @@ struct NamedLayer {
     std::optional<TileRecipe> mask;
 };
 
-/// The layers of `view` that reach into `region`, front to back. `inHand` marks the layer that is, or holds,
-/// the one with that id.
-std::vector<NamedLayer> nameStack(const RenderParts& parts, const Release& release, const PanelView& view,
-                                  const IntRect& region, const std::string& inHand);
+/// The layers of `view`, one of the scene's, that reach into `region`, front to back.
+std::vector<NamedLayer> nameStack(const RenderParts& parts, const Scene& scene, const PanelView& view,
+                                  const IntRect& region);
 
 /// The name of all layers together, blended in linear light or not.
 TileKey nameOf(const std::vector<NamedLayer>& layers, const IntRect& region, bool linear);

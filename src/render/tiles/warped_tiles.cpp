@@ -68,7 +68,7 @@ Tile through(const WarpedDrawing& drawing, const IntRect& region) {
     if (drawn.empty) return {};
     const Pyramid picture(asPicture(drawn));
     Tile out(region.w, region.h);
-    remapTile({picture, k, k, {area.x / k, area.y / k}}, from, out);
+    remapTile({picture, k, k, {area.x / k, area.y / k}}, from, out, drawing.sampling);
     return out;
 }
 
@@ -80,7 +80,7 @@ Tile warpedPictureTile(const WarpedPicture& picture, const IntRect& region) {
     Tile out(region.w, region.h);
     remapTile({picture.pixels, double(picture.pixels.width()) / picture.width,
                double(picture.pixels.height()) / picture.height},
-              from, out);
+              from, out, picture.sampling);
     out.settle();
     return out;
 }

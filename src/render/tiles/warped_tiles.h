@@ -14,6 +14,7 @@ struct WarpedPicture {
     int width, height;
     const Mapping& mapping; ///< from source px to output px
     Rect shown;
+    Sampling sampling = Sampling::Whole;
 };
 Tile warpedPictureTile(const WarpedPicture& picture, const IntRect& region);
 
@@ -24,6 +25,7 @@ struct WarpedDrawing {
     double finest;   ///< pixels for a unit of the frame, at most: there is no more to be seen
     /// Draws a region of the pixels that `map` leads to from the frame; of all channels, or of one.
     std::function<Tile(const Affine& map, const IntRect& region)> draw;
+    Sampling sampling = Sampling::Whole;
 };
 Tile warpedTile(const WarpedDrawing& drawing, const IntRect& region);
 /// The same of one channel.
