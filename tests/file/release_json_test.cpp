@@ -62,7 +62,12 @@ class ReleaseJsonTest : public QObject {
         row("\"picture\": {", "\"pitcher\": {", "is a mask of no known form");
         row("\"form\": \"test\"", "\"form\": \"kite\"", "uses the form “kite”, which is not installed");
         row("\"front\": [", "\"rear\": [", "is of no panel that the form has");
-        row("\"version\": 4", "\"version\": 5", "it was written by a newer version of Glyptos (format 5)");
+        row("\"version\": 5", "\"version\": 6", "it was written by a newer version of Glyptos (format 6)");
+        row("\"pulledIn\": \"mirror\"", "\"pulledIn\": \"fog\"", "should be edge, mirror or nothing");
+        row("\"columns\": 4", "\"columns\": 5", "has not as many points as its columns and rows need");
+        row("\"across\": 192", "\"across\": 0", "across should be a whole number from 1 to 8192");
+        row("\"strength\": 1.2", "\"strength\": 1.6", "strength should lie between 0 and 1.5");
+        row("\"corners\": [", "\"corners\": [[0, 0], [1, 0], [0, 1], [1, 1]], \"old\": [", "make no plane");
         row("\"id\": \"glow\"", "\"id\": \"hole\"", "is empty or used twice");
     }
     void wrongEntriesSayWhere() {
