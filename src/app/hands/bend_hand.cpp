@@ -315,7 +315,7 @@ void BendHand::straighten() {
 void BendHand::paint(QPainter& painter) {
     const auto layers = inHand();
     if (layers.empty()) return;
-    const auto meant = layers.front();
+    const WarpedLayer& meant = layers.front();
     const Mapping seen = meant.fromShares();
     const auto view = [&](Vec2 share) { return inView(seen.map(share).value_or(Vec2{-1e6, -1e6})); };
     if (bench_.settings().bend.by == BendBy::Corners) {

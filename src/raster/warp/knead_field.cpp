@@ -47,7 +47,8 @@ Vec2 ShiftPatch::at(Vec2 place) const {
         float rowX = 0, rowY = 0;
         for (int i = 0; i < 4; ++i) {
             if (!inside && (x + i < 0 || x + i >= nodes.w)) continue;
-            rowX += wx[size_t(i)] * row[2 * i], rowY += wx[size_t(i)] * row[2 * i + 1];
+            const float* node = row + ptrdiff_t(2) * i;
+            rowX += wx[size_t(i)] * node[0], rowY += wx[size_t(i)] * node[1];
         }
         sumX += wy[size_t(j)] * rowX, sumY += wy[size_t(j)] * rowY;
     }
