@@ -401,6 +401,88 @@ class CliTest : public QObject {
         QVERIFY(!QFile::exists(at("a.png")));
     }
 
+    /// An even grid and no stroke at all are the picture; corners lie where they are told; depth is kept.
+    void aPictureIsWarped() {
+        write(at("chart.png").toStdString(), png16Of(90, 60, [](int x, int y) {
+                  return std::array<uint16_t, 4>{uint16_t(700 * x), uint16_t(1000 * y), 30000, 65535};
+              }));
+        const QImage before(at("chart.png"));
+        const auto told = [&](const QString& name, const QByteArray& text) {
+            QFile file(at(name));
+            if (!file.open(QIODevice::WriteOnly)) qFatal("cannot write");
+            file.write(text);
+        };
+        told("even.json", "{\"columns\": 2, \"rows\": 1, \"points\": [[0, 0], [45, 0], [90, 0], [0, 60], "
+                          "[45, 60], [90, 60]]}");
+        told("none.json", "{\"strokes\": [{\"way\": \"restore\", \"radius\": 20, \"strength\": 1, "
+                          "\"points\": [[30, 30], [40, 30]]}]}");
+        for (const QStringList& how :
+             {QStringList{"--grid", at("even.json")}, {"--knead", at("none.json")}}) {
+            const Ran ran =
+                run(QStringList{"warp", at("chart.png")} + how + QStringList{"--out", at("same.png")});
+            QVERIFY2(ran.code == 0, ran.err);
+            const QImage same(at("same.png"));
+            QCOMPARE(same.depth(), 64);
+            const int near = how.front() == "--grid" ? 4 : 0; // of 65535
+            for (int y = 0; y < 60; ++y)
+                for (int x = 0; x < 90; ++x) {
+                    const QRgba64 p = same.pixelColor(x, y).rgba64(), q = before.pixelColor(x, y).rgba64();
+                    QVERIFY2(std::abs(p.red() - q.red()) <= near && std::abs(p.green() - q.green()) <= near,
+                             qPrintable(QString("%1, %2: %3 %4").arg(x).arg(y).arg(p.red()).arg(q.red())));
+                    QCOMPARE(p.alpha(), q.alpha());
+                }
+        }
+        const Ran ran = run({"warp", at("chart.png"), "--tilt", "20,10,70,10,90,60,0,60", "--size", "100x80",
+                             "--out", at("tilt.png")});
+        QVERIFY2(ran.code == 0, ran.err);
+        const QImage tilted(at("tilt.png"));
+        QCOMPARE(tilted.size(), QSize(100, 80));
+        QCOMPARE(tilted.pixelColor(10, 12).alpha(), 0);
+        QCOMPARE(tilted.pixelColor(45, 12).alpha(), 255);
+        QCOMPARE(tilted.pixelColor(45, 70).alpha(), 0);
+        told("push.json", "{\"strokes\": [{\"way\": \"push\", \"radius\": 25, \"strength\": 1, \"points\": "
+                          "[[30, 30], [50, 30]]}]}");
+        QCOMPARE(run({"warp", at("chart.png"), "--knead", at("push.json"), "--out", at("push.png")}).code, 0);
+        // What was at 30 is at 50 now.
+        QVERIFY(std::abs(QImage(at("push.png")).pixelColor(49, 29).rgba64().red() - 700 * 29) < 1500);
+    }
+
+    void whatCannotBeWarped() {
+        write(at("grey.png").toStdString(), pngOf(60, 40, [](int, int) {
+                  return std::array<uint8_t, 4>{90, 90, 90, 255};
+              }));
+        const auto warp = [&](const QString& way, const QByteArray& text) {
+            QFile file(at("how.json"));
+            if (!file.open(QIODevice::WriteOnly)) qFatal("cannot write");
+            file.write(text);
+            file.close();
+            return run({"warp", at("grey.png"), way, at("how.json"), "--out", at("a.png")});
+        };
+        refused(run({"warp", at("grey.png"), "--tilt", "0,0,60,0,0,40,60,40", "--out", at("a.png")}),
+                "no plane");
+        refused(run({"warp", at("grey.png"), "--tilt", "0,0,60,0,120,0,0,40", "--out", at("a.png")}),
+                "no plane");
+        refused(run({"warp", at("grey.png"), "--out", at("a.png")}), "required");
+        refused(warp("--grid", "{\"columns\": 2, \"rows\": 2, \"points\": [[0, 0]]}"), "9 are needed");
+        refused(warp("--grid", "{\"columns\": 0, \"rows\": 2, \"points\": []}"), "columns should be");
+        refused(warp("--knead",
+                     "{\"strokes\": [{\"way\": \"stir\", \"radius\": 5, \"strength\": 1, \"points\": []}]}"),
+                "should be push");
+        refused(warp("--knead", "{\"strokes\": [{\"way\": \"push\", \"radius\": 5, \"strength\": 1, "
+                                "\"points\": [[NaN, 1]]}]}"),
+                "not valid JSON");
+        refused(warp("--knead",
+                     "{\"strokes\": [{\"way\": \"push\", \"radius\": 5, \"strength\": 3, \"points\": []}]}"),
+                "strength should lie");
+        QByteArray points = "[0, 0]";
+        for (int i = 0; i < 100001; ++i) points += ",[1,1]";
+        refused(warp("--knead",
+                     "{\"strokes\": [{\"way\": \"push\", \"radius\": 5, \"strength\": 1, \"points\": [" +
+                         points + "]}]}"),
+                "100000 points");
+        QVERIFY(!QFile::exists(at("a.png")));
+    }
+
     void whereThereIsNoFigure() {
         write(at("grey.png").toStdString(), pngOf(60, 40, [](int, int) {
                   return std::array<uint8_t, 4>{90, 90, 90, 255};
