@@ -401,6 +401,14 @@ class WarpTest : public QObject {
         QVERIFY(folds <= count / 1000);
     }
 
+    /// A small tip taken across the whole picture in one move costs what it touches.
+    void aLongWayUnderASmallTip() {
+        const KneadField field = stroke({}, tip(KneadWay::Push, 3), {5, 5}, {475, 355}, 1);
+        QVERIFY((sourceOf(field, {474, 354}) - Vec2{474, 354}).length() > 1);
+        const size_t whole = size_t(field.across) * size_t(field.across) * 3 / 4 * kShiftPixels.pixelBytes();
+        QVERIFY2(field.shifts->bytes() < whole / 4, qPrintable(QString::number(field.shifts->bytes())));
+    }
+
     void edgesHeldOrNot() {
         KneadTip held = tip(KneadWay::Push, 100);
         held.holdEdges = true;

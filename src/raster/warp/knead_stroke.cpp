@@ -60,7 +60,15 @@ void KneadStroke::moveTo(Vec2 at) {
     const double longest = tip_.radius * kLongestDab;
     if (moves) {
         if (way.length() < tip_.radius * kLeastMove) return;
-        dabs(*last_, at, std::max(1, int(std::ceil(way.length() / longest))));
+        // Some at a time, so that a long way under a small tip lays out no more of the lattice than it
+        // touches.
+        constexpr int kTogether = 32;
+        const int count = std::max(1, int(std::ceil(way.length() / longest)));
+        const Vec2 from = *last_, one = way * (1.0 / count);
+        for (int i = 0; i < count; i += kTogether) {
+            const int until = std::min(i + kTogether, count);
+            dabs(from + one * i, from + one * until, until - i);
+        }
         last_ = at;
         return;
     }
