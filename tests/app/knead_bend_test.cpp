@@ -113,6 +113,7 @@ class KneadBendTest : public HandworkTest {
         t->drag(t->bench(), t->on({1560, 1400}), t->on({1500, 1400}), Qt::AltModifier);
         leaveBench();
         QCOMPARE(t->seen({1540, 1400}), white);
+        QVERIFY(QString::fromStdString(t->document().history().undoName()).startsWith("Restore"));
     }
 
     void whyNothingIsKneaded() {

@@ -116,7 +116,8 @@ void KneadHand::press(const QMouseEvent& event, Vec2 at) {
     if (const QString why = whyNotWarped(bench_); !why.isEmpty()) return void(Q_EMIT document().refused(why));
     const auto meant = warpedLayer(bench_);
     const KneadField before = meant->warp.knead ? *meant->warp.knead : KneadField{};
-    stroke_.emplace(Stroke{*meant, KneadStroke(before, tip(*meant, event.modifiers() & Qt::AltModifier))});
+    const KneadTip how = tip(*meant, event.modifiers() & Qt::AltModifier);
+    stroke_.emplace(Stroke{*meant, KneadStroke(before, how), how.way});
     moveTo(at);
     dwelling_.start(kDwellMs, this);
 }
@@ -137,7 +138,7 @@ void KneadHand::show() {
 
 void KneadHand::timerEvent(QTimerEvent*) {
     if (!stroke_) return dwelling_.stop();
-    if (bench_.settings().knead.way == KneadWay::Push) return;
+    if (stroke_->way == KneadWay::Push) return;
     stroke_->stroke.dwell();
     show();
 }
@@ -160,7 +161,7 @@ void KneadHand::release() {
     stroke_->stroke.finish();
     show();
     const QString name = QString::fromStdString(stroke_->meant.layer->name);
-    const KneadWay way = bench_.settings().knead.way;
+    const KneadWay way = stroke_->way;
     const auto& before = stroke_->meant.warp.knead;
     const KneadField now = stroke_->stroke.field();
     const bool isAsBefore = before ? *before->shifts == *now.shifts : now.empty();

@@ -48,6 +48,7 @@ class KneadHand : public QObject, public BenchHand {
     struct Stroke {
         WarpedLayer meant; ///< as it began
         KneadStroke stroke;
+        KneadWay way; ///< which Alt may have turned round
     };
     std::optional<Stroke> stroke_;
     Vec2 pointer_{-1e6, -1e6}; ///< not on the panel before it moves there

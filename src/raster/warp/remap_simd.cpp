@@ -4,12 +4,10 @@
 #include <hwy/highway.h>
 
 #include "raster/load_premultiplied-inl.h"
-#include "raster/resample.h"
 #include "raster/resample_plan.h"
 #include "raster/warp/remap_probes.h"
 
 #include <array>
-#include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
 
 HWY_BEFORE_NAMESPACE();
