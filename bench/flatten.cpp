@@ -4,7 +4,8 @@
 #include "file/pictures/picture_store.h"
 #include "file/pictures/picture_writer.h"
 #include "peers.h"
-#include "raster/brush.h"
+#include "raster/brush/paint_mix.h"
+#include "raster/brush/painted_stroke.h"
 #include "raster/noise.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
@@ -128,13 +129,15 @@ std::vector<Row> maskStrokes(const FontLibrary& fonts) {
     const std::string id = stackOf(*layers.release, layers.panel)[5]->id;
     const PixelTiles before(kMaskPixels);
     PixelTiles now = before;
-    BrushStroke stroke({1000, 0.7, 1});
+    Brush round;
+    round.diameter = 1000;
+    PaintedStroke stroke(round, tipLook(round, {}), {0, 0, 3750, 3750});
     std::vector<double> times;
     for (int i = 0; i < 90; ++i) {
         const Vec2 at{300 + 35.0 * i, 1800 + 1300 * std::sin(i / 9.0)};
         const double ms = milliseconds([&] {
-            const IntRect area = stroke.moveTo(at).intersected({0, 0, 3750, 3750});
-            mixStroke(now, before, stroke, {255}, area);
+            const IntRect area = stroke.lineTo(at);
+            mixDabs(now, before, stroke.cover(), MaskPaint{255}, area);
             const auto tiles = std::make_shared<const PixelTiles>(now);
             const ReleasePtr next = withChangedLayer(layers.release, layers.panel, id, [&](Layer& l) {
                 Mask mask;

@@ -54,6 +54,22 @@ Vec2 stopPlace(const Gradient& g, double at) {
     return g.from + Affine::rotation(rounds * 360).mapVector(line);
 }
 
+std::vector<Vec2> turnsOf(const Gradient& g, double reach) {
+    std::vector<Vec2> out;
+    const Vec2 line = g.to - g.from;
+    const double length = line.length();
+    if (g.kind != GradientKind::Spiral || !(length > 0) || !(reach > 0)) return out;
+    constexpr double kStep = 3, kMost = 20000; // degrees from point to point; points
+    const double rounds = std::abs(g.turns) * reach / length,
+                 count = std::clamp(std::ceil(rounds * 360 / kStep), 1.0, kMost);
+    for (double i = 0; i <= count; ++i) {
+        const double far = reach * i / count;
+        out.push_back(g.from +
+                      Affine::rotation(g.turns * far / length * 360).mapVector(line * (far / length)));
+    }
+    return out;
+}
+
 double nearestOnRun(const Gradient& g, Vec2 p) {
     const Vec2 line = g.to - g.from, way = p - g.from;
     const double square = std::max(line.x * line.x + line.y * line.y, 1e-18);

@@ -49,6 +49,9 @@ Rgba colourAlong(const std::vector<GradientStop>& stops, double t);
 size_t putStop(std::vector<GradientStop>& stops, const GradientStop& stop);
 /// Where a place of the run stands: along its line, or round its middle through `to`.
 Vec2 stopPlace(const Gradient& gradient, double at);
+/// The turns of a spiral, from its middle to `reach`: points along the line where its run starts, close
+/// enough to each other to be straight between. None of other gradients.
+std::vector<Vec2> turnsOf(const Gradient& gradient, double reach);
 /// The place on the run nearest to a point, 0…1.
 double nearestOnRun(const Gradient& gradient, Vec2 point);
 

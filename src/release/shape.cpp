@@ -104,12 +104,19 @@ Path outlineOf(const ShapeContent& shape) {
     return path;
 }
 
+Brush brushOf(const StrokeStyle& style) {
+    Brush out = style.brushed ? style.brushed->brush : Brush{};
+    out.diameter = style.width;
+    return out;
+}
+
 Rect extentOf(const ShapeContent& shape) {
     const Rect frame = shape.kind == ShapeKind::Free
                            ? outlineOf(shape).bounds()
                            : Rect{-shape.width / 2, -shape.height / 2, shape.width, shape.height};
     if (!shape.stroke) return frame;
     const StrokeStyle& s = *shape.stroke;
+    if (s.brushed) return frame.grown(reachOf(brushOf(s)));
     const bool arrow = s.startCap == LineCap::Arrow || s.endCap == LineCap::Arrow;
     const double mitre = s.join == LineJoin::Mitre && shape.kind != ShapeKind::Ellipse ? 2 : 0.5;
     const double sides = s.place == StrokePlace::Centre    ? mitre

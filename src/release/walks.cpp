@@ -18,7 +18,7 @@ void inksOf(LayerLike& layer, const Act& act) {
                         },
                         [&](Of<Clouds> auto& clouds) { act(clouds.low), act(clouds.high); },
                         [&](Of<Paper> auto& paper) { act(paper.colour); }, [](const PictureContent&) {},
-                        [](const EchoContent&) {}, [](const Pattern&) {}});
+                        [](const EchoContent&) {}, [](const Pattern&) {}, [](const Stamp&) {}});
 }
 
 } // namespace
@@ -51,6 +51,9 @@ LayerPtr firstLayer(const Stack& stack, const std::function<bool(const Layer&)>&
 void eachSource(const Layer& layer, const std::function<void(const std::string&)>& act) {
     eachPart(layer, Overloaded{[&](const PictureContent& picture) { act(picture.source); },
                                [&](const Pattern& pattern) { act(pattern.source); },
+                               [&](const Stamp& stamp) {
+                                   if (!stamp.source.empty()) act(stamp.source);
+                               },
                                [](const TextContent&) {}, [](const EchoContent&) {}, [](const Ink&) {},
                                [](const Gradient&) {}, [](const Clouds&) {}, [](const Paper&) {}});
 }

@@ -48,7 +48,10 @@ void partsOf(Of<FillContent> auto& fill, const auto& visit) {
 }
 void partsOf(Of<ShapeContent> auto& shape, const auto& visit) {
     if (shape.fill) partsOf(*shape.fill, visit);
-    if (shape.stroke) partsOf(shape.stroke->paint, visit);
+    if (!shape.stroke) return;
+    partsOf(shape.stroke->paint, visit);
+    if (shape.stroke->brushed)
+        for (auto& stamp : shape.stroke->brushed->stamps) visit(stamp);
 }
 /// Layers of a group are layers of their own.
 void partsOf(Of<GroupContent> auto&, const auto&) {}

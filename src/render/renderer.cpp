@@ -2,6 +2,7 @@
 
 #include "raster/light.h"
 #include "render/tiles/blend_bands.h"
+#include "render/tiles/brush_cache.h"
 #include "render/tiles/kept_composites.h"
 #include "render/tiles/stack_preparer.h"
 
@@ -55,10 +56,13 @@ Scratch& scratchOf(const Scene& scene) {
 Renderer::Renderer(PictureProvider& pictures, const FontLibrary& fonts, size_t cacheBytes)
     : pictures_(pictures)
     , paragraphs_(fonts)
+    , brushes_(std::make_unique<BrushCache>())
     , layerTiles_(0)
     , shownTiles_(0) {
     setCacheBytes(cacheBytes);
 }
+
+Renderer::~Renderer() = default;
 
 void Renderer::setCacheBytes(size_t bytes) {
     layerTiles_.setBudget(bytes / 4 * 3);
@@ -84,7 +88,7 @@ void Renderer::eachPart(const Scene& scene, const IntRect& region, Lattice latti
 }
 
 std::vector<NamedLayer> Renderer::nameOfPart(const Scene& scene, const Part& part) {
-    return nameStack({pictures_, paragraphs_}, scene, part.view, part.area);
+    return nameStack({pictures_, paragraphs_, *brushes_}, scene, part.view, part.area);
 }
 
 void Renderer::blend(const Scene& scene, const Part& part, std::vector<NamedLayer> names,

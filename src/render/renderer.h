@@ -14,6 +14,7 @@
 
 namespace glyptos {
 
+class BrushCache;
 struct NamedLayer;
 
 /// Rows of finished float planes, sRGB-encoded: output row y, columns [x, x+n). Called from one thread at a
@@ -23,6 +24,7 @@ using RowSink = std::function<void(int y, int x, const RowPlanes& row, size_t n)
 class Renderer {
   public:
     Renderer(PictureProvider& pictures, const FontLibrary& fonts, size_t cacheBytes = size_t(256) << 20);
+    ~Renderer();
 
     /// Renders any region in wide parts on all cores, from the middle outwards, and hands its rows to `sink`;
     /// pixels that no panel covers are left out. Stops early, between parts, once `*cancel` is true. Finished
@@ -73,6 +75,7 @@ class Renderer {
                                 const std::atomic<bool>* cancel);
     PictureProvider& pictures_;
     ParagraphCache paragraphs_;
+    std::unique_ptr<BrushCache> brushes_;
     TileCache layerTiles_;
     ShownTileCache shownTiles_;
     std::atomic<size_t> rendered_ = 0;

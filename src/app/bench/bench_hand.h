@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/bench/bench_view.h"
+#include "raster/brush/dab_walk.h"
 #include "render/snap.h"
 
 #include <QKeyEvent>
@@ -21,6 +22,7 @@ enum class Hand : unsigned char {
     Mask,
     Mend,
     Slice,
+    Paint,
     Knead,
     Bend,
     Letter,
@@ -37,6 +39,8 @@ class BenchHand {
     BenchHand(const BenchHand&) = delete;
     BenchHand& operator=(const BenchHand&) = delete;
 
+    /// A pen is about to press or drag, held like this; a mouse says so as well, with its whole pressure.
+    virtual void feel(const PenSample&) {}
     /// `at` in panel units, here and below.
     virtual void press(const QMouseEvent& event, Vec2 at) = 0;
     virtual void drag(const QMouseEvent&, Vec2) {}
@@ -72,7 +76,7 @@ class BenchHand {
     ComposeBench& bench_;
 };
 
-using Hands = std::array<std::unique_ptr<BenchHand>, 12>;
+using Hands = std::array<std::unique_ptr<BenchHand>, 13>;
 
 // Marks on the bench, in widget px.
 void paintOutline(QPainter& painter, const std::array<Vec2, 4>& corners);

@@ -9,7 +9,7 @@
 #include "app/bench/reference_lens.h"
 #include "app/bench/selection_painter.h"
 #include "app/session/long_work.h"
-#include "raster/brush.h"
+#include "raster/brush/tip_look.h"
 #include "render/slices.h"
 #include "render/snap.h"
 
@@ -61,13 +61,21 @@ class ComposeBench : public BenchView {
     Engine& engine() const { return engine_; }
     /// The side of a pixel of what is painted on the panel in hand, panel units.
     double paintPixel() const;
-    /// The brush in pixels of that many panel units.
-    RoundTip tip(double pixel) const;
+    /// The round brush in pixels of that many panel units.
+    Brush tip(double pixel) const;
     SliceStyle sliceStyle() const;
     void paintTip(QPainter& painter, Vec2 at) const;
+    /// The brush of Paint in pixels of that many panel units.
+    Brush paintBrush(double pixel) const;
+    /// Panel units for a unit of a brush that is kept by name.
+    double brushUnit() const;
+    /// What its stamps look like where they are that many px long; an error says which cannot be had.
+    Result<std::vector<StampLook>> stampLooks(double px) const;
     /// Comma and full stop make the brush smaller and larger, with Shift softer and harder.
     static bool wantsBrushKey(const QKeyEvent& event);
     bool brushKey(const QKeyEvent& event);
+    /// Whether a pen is in the air or on the tablet, its other end down: then it erases.
+    bool isPenErasing() const { return penErases_; }
     /// Whether anything that was asked for by hand is still being worked out.
     bool isBusy() const;
     BenchHand& handOf(Hand hand) const { return *hands_[size_t(hand)]; }
@@ -106,6 +114,8 @@ class ComposeBench : public BenchView {
     void mouseReleaseEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void tabletEvent(QTabletEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
 
@@ -129,6 +139,7 @@ class ComposeBench : public BenchView {
     HandSettings settings_;
     SelectionPainter selection_;
     LongWork work_;
+    bool penIsDown_ = false, penErases_ = false;
 };
 
 } // namespace glyptos

@@ -1,6 +1,8 @@
-// What the hands that select, mask and mend are set to.
+// What the hands that have settings are set to.
 #pragma once
 
+#include "file/brushes.h"
+#include "raster/brush/symmetry.h"
 #include "raster/warp/knead_field.h"
 #include "render/painting.h"
 
@@ -40,6 +42,15 @@ struct BendSettings {
     double around = 0, over = 0, eye = 1.5; ///< degrees; widths: a tilt by angles, seen from there
 };
 
+/// Of the Paint hand.
+struct PaintSettings {
+    NamedBrush brush;               ///< in hand: the one of that name, as it is set by now
+    std::vector<SourcePtr> sources; ///< pictures of its stamps that the release may not have
+    Ink colour{0.09f, 0.1f, 0.12f, 1};
+    bool keepsCurves = false; ///< strokes are kept as lines that are drawn with the brush
+    Symmetry symmetry;        ///< panel units; its centre counts from the middle of the panel
+};
+
 struct HandSettings {
     SelectBy selectBy = SelectBy::Figure;
     Combine combine = Combine::Replace;
@@ -56,6 +67,8 @@ struct HandSettings {
     bool aligned = true;                  ///< each stroke of the clone goes on from the place of the first
     double cloneTurn = 0, cloneScale = 1; ///< degrees; of the copy
     SliceSettings slice;
+    PaintSettings paint;
+    bool maskAsPaint = false; ///< Mask paints with the brush of Paint
     KneadSettings knead;
     BendSettings bend;
 };

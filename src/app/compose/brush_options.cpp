@@ -33,7 +33,11 @@ BrushOptions::BrushOptions(ComposeBench& bench, QWidget* parent)
     way_->setToolTip(tr("A run is dragged from where it begins to where it has faded out"));
     connect(way_, &QComboBox::activated, this,
             [this](int i) { set([=](HandSettings& s) { s.maskRuns = i == 1; }); });
-    ofMask_ = {value_, grey_, way_};
+    row->addWidget(asPaint_ = new QCheckBox(tr("Paint's brush")));
+    asPaint_->setToolTip(tr("Paints the mask with the brush that Paint has in hand, whatever its tip"));
+    connect(asPaint_, &QCheckBox::clicked, this,
+            [this](bool on) { set([=](HandSettings& s) { s.maskAsPaint = on; }); });
+    ofMask_ = {value_, grey_, way_, asPaint_};
     makeEdge(row);
     makeMend(row);
     makeBrush(row);
@@ -139,8 +143,11 @@ void BrushOptions::refresh() {
     for (QWidget* widget : ofMask_) widget->setVisible(!mends && (!refines || widget == value_));
     // A run has no tip.
     const bool runs = !mends && !refines && s.maskRuns;
-    for (QWidget* widget : ofTip_) widget->setVisible(!runs);
-    for (QWidget* widget : ofFlow_) widget->setVisible(!mends && !refines && !runs);
+    const bool asPaint = !mends && !refines && s.maskAsPaint;
+    for (QWidget* widget : ofTip_) widget->setVisible(!runs && !asPaint);
+    for (QWidget* widget : ofFlow_) widget->setVisible(!mends && !refines && !runs && !asPaint);
+    asPaint_->setVisible(!mends && !refines && !runs);
+    asPaint_->setChecked(s.maskAsPaint);
     for (QWidget* widget : ofEdge_) widget->setVisible(refines);
     band_->setValue(s.edgeBand), firmness_->setValue(s.edgeFirmness * 100),
         outwards_->setValue(s.edgeOutwards * 100);

@@ -36,7 +36,7 @@ class BrushOptions : public QWidget {
     NumberField *band_, *firmness_, *outwards_;
     QToolButton *edge_, *firm_;
     NumberField *grey_, *size_, *hardness_, *opacity_, *flow_, *turn_, *scale_;
-    QCheckBox* aligned_;
+    QCheckBox *aligned_, *asPaint_;
     QToolButton *selected_, *again_;
     std::vector<QWidget*> ofMask_, ofTip_, ofFlow_, ofEdge_, ofMend_, ofClone_;
 };

@@ -108,6 +108,7 @@ QWidget* ComposeView::makeHandBar() {
         {Hand::Mask, tr("Mask"), tr("Paint where the layer in hand shows (K)")},
         {Hand::Mend, tr("Mend"), tr("Fill from around, patch or copy along (N)")},
         {Hand::Slice, tr("Slice"), tr("Cut the layer in hand along lines (J)")},
+        {Hand::Paint, tr("Paint"), tr("Paint with a brush, or draw lines that are kept (A)")},
         {Hand::Knead, tr("Knead"), tr("Push, spin, gather and spread the layer in hand (D)")},
         {Hand::Bend, tr("Bend"), tr("Bend it by a grid, or lay it down in perspective (G)")},
         {Hand::Letter, tr("Letter"), tr("Click where words should stand (L)")},
@@ -142,6 +143,7 @@ QWidget* ComposeView::makeOptionBar() {
     row->addWidget(selecting_ = new SelectOptions(*bench_));
     row->addWidget(brushing_ = new BrushOptions(*bench_));
     row->addWidget(slicing_ = new SliceOptions(*bench_));
+    row->addWidget(painting_ = new PaintOptions(*bench_));
     row->addWidget(kneading_ = new KneadOptions(*bench_));
     row->addWidget(bending_ = new BendOptions(*bench_));
     row->addWidget(optionSentence_ = new ElidedLabel, 1);
@@ -256,6 +258,7 @@ void ComposeView::refreshHand() {
     showFor(selecting_, {Hand::Select});
     showFor(brushing_, {Hand::Mask, Hand::Mend});
     showFor(slicing_, {Hand::Slice});
+    showFor(painting_, {Hand::Paint});
     showFor(kneading_, {Hand::Knead});
     showFor(bending_, {Hand::Bend});
     options_->setVisible(hasOptions);

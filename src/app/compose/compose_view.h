@@ -11,6 +11,7 @@
 #include "app/compose/framing_sheet.h"
 #include "app/compose/history_view.h"
 #include "app/compose/knead_options.h"
+#include "app/compose/paint_options.h"
 #include "app/compose/select_options.h"
 #include "app/compose/slice_options.h"
 #include "app/compose/stack_view.h"
@@ -44,6 +45,7 @@ class ComposeView : public QWidget {
     SizeLadder* ladder() const { return ladder_; }
     HistoryView* history() const { return history_; }
     void showHistory(bool on);
+    BrushBoard& brushes() const { return painting_->board(); }
 
   Q_SIGNALS:
     void pictureAsked();
@@ -74,6 +76,7 @@ class ComposeView : public QWidget {
     SelectOptions* selecting_;
     BrushOptions* brushing_;
     SliceOptions* slicing_;
+    PaintOptions* painting_;
     KneadOptions* kneading_;
     BendOptions* bending_;
     SizeLadder* ladder_;

@@ -8,6 +8,7 @@
 #include "app/hands/mask_hand.h"
 #include "app/hands/mend_hand.h"
 #include "app/hands/move_hand.h"
+#include "app/hands/paint_hand.h"
 #include "app/hands/pick_hand.h"
 #include "app/hands/select_hand.h"
 #include "app/hands/shape_hand.h"
@@ -23,6 +24,7 @@ Hands allHands(ComposeBench& bench) {
     out[size_t(Hand::Mask)] = std::make_unique<MaskHand>(bench);
     out[size_t(Hand::Mend)] = std::make_unique<MendHand>(bench);
     out[size_t(Hand::Slice)] = std::make_unique<SliceHand>(bench);
+    out[size_t(Hand::Paint)] = std::make_unique<PaintHand>(bench);
     out[size_t(Hand::Knead)] = std::make_unique<KneadHand>(bench);
     out[size_t(Hand::Bend)] = std::make_unique<BendHand>(bench);
     out[size_t(Hand::Letter)] = std::make_unique<LetterHand>(bench);

@@ -2,7 +2,7 @@
 
 #include "app/bench/compose_bench.h"
 #include "app/widgets/theme.h"
-#include "raster/stroke_cover.h"
+#include "raster/brush/paint_mix.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
 
@@ -67,8 +67,8 @@ void MaskHand::press(const QMouseEvent& event, Vec2 at) {
     }
     begin(one, *mask);
     if (!stroke_) return;
-    if ((event.modifiers() & Qt::ShiftModifier) && last_ && lastOf_ == one->id) moveTo(*last_);
-    moveTo(at);
+    if ((event.modifiers() & Qt::ShiftModifier) && last_ && lastOf_ == one->id) moveTo({*last_});
+    moveTo(felt_);
 }
 
 std::optional<Mask> MaskHand::paintedMask(const LayerPtr& one) {
@@ -86,23 +86,31 @@ std::optional<Mask> MaskHand::paintedMask(const LayerPtr& one) {
 void MaskHand::begin(const LayerPtr& one, const Mask& mask) {
     const auto toMask = placementMap(mask.placement).inverse();
     if (!toMask) return;
-    const double pixel = std::sqrt(1 / std::abs(toMask->determinant()));
+    const double unit = std::sqrt(1 / std::abs(toMask->determinant()));
+    const bool asPaint = bench_.settings().maskAsPaint;
+    const Brush brush = asPaint ? bench_.paintBrush(unit) : bench_.tip(unit);
+    auto looks = asPaint ? bench_.stampLooks(brush.diameter) : Result<std::vector<StampLook>>();
+    if (!looks) return void(Q_EMIT document().refused(QString::fromStdString(looks.error().message)));
+    const IntRect whole = pixelsAround(toMask->mapBounds(bench_.panel()->withBleed()));
     stroke_.emplace(Stroke{one, mask, std::get<PaintedMask>(mask.form).tiles, *toMask,
-                           BrushStroke(bench_.tip(pixel)), keptValue(mask, bench_.settings().maskValue),
+                           PaintedStroke(brush, tipLook(brush, {}, std::move(*looks)), whole),
+                           keptValue(mask, bench_.settings().maskValue),
+                           asPaint ? brush.opacity : bench_.settings().brush.opacity,
                            bench_.selection().selection()});
 }
 
-void MaskHand::moveTo(Vec2 at) {
-    const IntRect whole = pixelsAround(stroke_->toMask.mapBounds(bench_.panel()->withBleed()));
-    const IntRect area = stroke_->brush.moveTo(stroke_->toMask.map(at)).intersected(whole);
-    last_ = at;
+void MaskHand::moveTo(const PenSample& sample) {
+    PenSample there = sample;
+    there.at = stroke_->toMask.map(sample.at);
+    const IntRect area = stroke_->brush.moveTo(there);
+    last_ = sample.at;
     lastOf_ = stroke_->layer->id;
     if (area.empty()) return;
     const Buffer<float> keep = selectedShares(stroke_->keep, stroke_->toMask, area);
     const auto& before = std::get<PaintedMask>(stroke_->mask.form);
     PixelTiles tiles = *stroke_->now;
-    mixStroke(tiles, *before.tiles, stroke_->brush,
-              {stroke_->value, bench_.settings().brush.opacity, stroke_->keep ? keep.data() : nullptr}, area);
+    mixDabs(tiles, *before.tiles, stroke_->brush.cover(),
+            MaskPaint{stroke_->value, stroke_->opacity, stroke_->keep ? keep.data() : nullptr}, area);
     stroke_->now = std::make_shared<const PixelTiles>(std::move(tiles));
     Layer next = *stroke_->layer;
     Mask mask = stroke_->mask;
@@ -120,7 +128,7 @@ void MaskHand::drag(const QMouseEvent& event, Vec2 at) {
                                                                : run_.front() + Vec2{0, way.y};
     }
     if (!refining_.empty()) refining_.push_back(at);
-    if (stroke_) moveTo(at);
+    if (stroke_) moveTo(felt_);
     bench_.update();
 }
 
@@ -135,7 +143,7 @@ void MaskHand::release() {
         const LayerPtr one = document().selectedLayer();
         const auto toMask = one && one->mask ? placementMap(one->mask->placement).inverse() : std::nullopt;
         if (!toMask) return;
-        const RoundTip tip = bench_.tip(std::sqrt(1 / std::abs(toMask->determinant())));
+        const Brush tip = bench_.tip(std::sqrt(1 / std::abs(toMask->determinant())));
         return refine(strokeCover(way, tip, *toMask, frame(*one).bounds()));
     }
     if (const std::vector<Vec2> run = std::exchange(run_, {}); !run.empty()) {

@@ -3,7 +3,7 @@
 
 #include "app/bench/bench_hand.h"
 #include "app/session/long_work.h"
-#include "raster/brush.h"
+#include "raster/brush/painted_stroke.h"
 #include "vision/cutout/alpha_map.h"
 
 namespace glyptos {
@@ -11,6 +11,7 @@ namespace glyptos {
 class MaskHand : public BenchHand {
   public:
     using BenchHand::BenchHand;
+    void feel(const PenSample& sample) override { felt_ = sample; }
     void press(const QMouseEvent& event, Vec2 at) override;
     void drag(const QMouseEvent& event, Vec2 at) override;
     void hover(Vec2 at) override;
@@ -43,7 +44,7 @@ class MaskHand : public BenchHand {
     std::optional<Mask> paintedMask(const LayerPtr& one);
     void begin(const LayerPtr& one, const Mask& mask);
     void paintRun(Vec2 from, Vec2 to);
-    void moveTo(Vec2 at);
+    void moveTo(const PenSample& sample);
     void makePaintable(const LayerPtr& one);
     /// Why a stroke would do nothing; empty when it would.
     QString whyNot() const;
@@ -54,10 +55,12 @@ class MaskHand : public BenchHand {
         Mask mask;         ///< as it began
         PixelTilesPtr now; ///< what is painted so far
         Affine toMask;     ///< from the panel to its pixels
-        BrushStroke brush;
-        uint8_t value;                 ///< as the mask keeps it
+        PaintedStroke brush;
+        uint8_t value; ///< as the mask keeps it
+        double opacity;
         std::optional<Selection> keep; ///< it stays within that
     };
+    PenSample felt_;
     std::optional<Stroke> stroke_;
     std::vector<Vec2> run_;      ///< from where to where
     std::vector<Vec2> refining_; ///< way of a brush that works out the edge

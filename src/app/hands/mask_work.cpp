@@ -2,6 +2,7 @@
 #include "app/bench/compose_bench.h"
 #include "app/hands/mask_hand.h"
 #include "app/session/settled_pictures.h"
+#include "raster/brush/paint_mix.h"
 #include "release/edits/cutout_edits.h"
 #include "release/placing.h"
 #include "render/cut_figure.h"

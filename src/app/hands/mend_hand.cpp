@@ -3,7 +3,6 @@
 #include "app/bench/compose_bench.h"
 #include "app/session/settled_pictures.h"
 #include "app/widgets/theme.h"
-#include "raster/stroke_cover.h"
 #include "release/edits/mend_edits.h"
 #include "render/mending.h"
 #include "render/selected_layers.h"
@@ -257,25 +256,26 @@ void MendHand::beginCopy(Vec2 at) {
     begun_ = made.release;
     mender_ = made.id;
     before_ = now_ = *mender->as<PaintedContent>();
-    brush_.emplace(bench_.tip(pixel));
+    const Brush round = bench_.tip(pixel);
+    brush_.emplace(round, tipLook(round, {}), belowArea_);
     copyTo(at);
 }
 
 void MendHand::copyTo(Vec2 at) {
     pointer_ = at;
     const double pixel = bench_.paintPixel();
-    const IntRect area = brush_->moveTo(at * (1 / pixel)).intersected(belowArea_);
+    const IntRect area = brush_->lineTo(at * (1 / pixel));
     if (area.empty()) return;
     AlphaMap cover(area.w, area.h);
-    std::vector<uint16_t> row(size_t(area.w));
+    std::vector<float> row(size_t(area.w));
     const auto selection = bench_.selection().selection();
     const Buffer<float> keep = selectedShares(selection, Affine::scaling(1 / pixel, 1 / pixel), area);
     for (int y = 0; y < area.h; ++y) {
-        brush_->readRow(area.x, area.y + y, row.size(), row.data());
+        brush_->cover().readRow(area.x, area.y + y, row.size(), {row.data(), nullptr, nullptr, nullptr});
         for (int x = 0; x < area.w; ++x) {
             const double kept = selection ? double(keep[size_t(y) * size_t(area.w) + size_t(x)]) : 1;
             cover.at(x, y) = static_cast<uint8_t>(
-                std::lround(row[size_t(x)] / 257.0 * bench_.settings().brush.opacity * kept));
+                std::lround(double(row[size_t(x)]) * 255 * bench_.settings().brush.opacity * kept));
         }
     }
     const Affine toPicture = Affine::translation(-belowArea_.x, -belowArea_.y) *

@@ -3,7 +3,7 @@
 
 #include "app/bench/bench_hand.h"
 #include "app/hands/mend_work.h"
-#include "raster/brush.h"
+#include "raster/brush/painted_stroke.h"
 #include "raster/picture.h"
 
 namespace glyptos {
@@ -53,7 +53,7 @@ class MendHand : public BenchHand {
     IntRect belowArea_;                    ///< pixels of the panel
     std::optional<Vec2> origin_;           ///< on the panel
     std::optional<Vec2> anchor_; ///< where the origin is copied to; none: where the next stroke begins
-    std::optional<BrushStroke> brush_;
+    std::optional<PaintedStroke> brush_;
     std::string mender_;
     ReleasePtr begun_;
     PaintedContent before_, now_;

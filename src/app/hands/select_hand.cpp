@@ -2,7 +2,7 @@
 
 #include "app/bench/compose_bench.h"
 #include "app/widgets/theme.h"
-#include "raster/stroke_cover.h"
+#include "raster/brush/painted_stroke.h"
 #include "release/edits/selection_edits.h"
 
 namespace glyptos {
@@ -144,7 +144,7 @@ void SelectHand::release() {
     const std::vector<Vec2> points = std::exchange(points_, {});
     if (by == SelectBy::Brush) {
         const double pixel = bench_.paintPixel();
-        const RoundTip tip = bench_.tip(pixel);
+        const Brush tip = bench_.tip(pixel);
         const Rect area = bench_.panel()->withBleed();
         if (how_ == Combine::Replace) how_ = Combine::Add;
         return find(nameOf(by), nameOf(by), [=](WorkControl&) -> Result<std::optional<Selection>> {

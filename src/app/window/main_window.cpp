@@ -1,9 +1,11 @@
 #include "app/window/main_window.h"
 
+#include "app/session/background.h"
 #include "app/session/engine.h"
 #include "app/session/words.h"
 #include "app/widgets/theme.h"
 #include "app/window/preferences_sheet.h"
+#include "app/window/stamp_picker.h"
 #include "base/text.h"
 #include "release/credits.h"
 #include "release/edits/edits.h"
@@ -18,6 +20,7 @@
 #include <QDragEnterEvent>
 #include <QFileDialog>
 #include <QFileInfo>
+#include <QFutureWatcher>
 #include <QHBoxLayout>
 #include <QMimeData>
 #include <QScreen>
@@ -142,6 +145,7 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     connect(&service_, &RenderService::failed, this, &MainWindow::tell);
     connect(&engine_, &Engine::pictureReady, this, &MainWindow::tellMissing);
     connectGather();
+    connectBrushes();
     makeActions();
     setRelease(std::make_shared<const Release>(), {});
     showStep(Step::Compose);
@@ -237,6 +241,51 @@ void MainWindow::connectGather() {
         if (sources.empty()) return tell(tr("%1 holds no picture to place on a piece.").arg(q(layer->name)));
         importer_.placeAgain(sources.front(), {piece->id, piece->flat->panels.back().id});
     });
+}
+
+void MainWindow::connectBrushes() {
+    BrushBoard* board = &compose_->brushes();
+    connect(board, &BrushBoard::told, this, &MainWindow::tell);
+    connect(board, &BrushBoard::picturesAsked, this,
+            [this](const QStringList& ids) { readStamps(ids, false); });
+    connect(board, &BrushBoard::stampsFromCrateAsked, this, [this] {
+        auto* picker = new StampPicker(crate_, this);
+        connect(picker, &StampPicker::picked, this,
+                [this](const QStringList& ids) { readStamps(ids, true); });
+        picker->open();
+    });
+}
+
+/// Files of the crate are read in the background; then the brush has their pictures: as its only stamps, or
+/// as those that it names already.
+void MainWindow::readStamps(const QStringList& ids, bool asStamps) {
+    std::vector<std::filesystem::path> files;
+    for (const QString& id : ids)
+        if (const EntryPtr entry = crate_.entry(id.toStdString())) files.push_back(crate_.fileOf(*entry));
+    auto* reading = new QFutureWatcher<Result<std::vector<SourcePtr>>>(this);
+    connect(reading, &QFutureWatcherBase::finished, this, [this, reading, asStamps] {
+        const auto sources = reading->result();
+        reading->deleteLater();
+        if (!sources) return tell(q(sources.error().message));
+        HandSettings next = compose_->bench()->settings();
+        next.paint.sources = *sources;
+        if (asStamps) {
+            next.paint.brush.stamps.clear();
+            for (const SourcePtr& source : *sources) next.paint.brush.stamps.push_back({source->id, {}});
+            if (next.paint.brush.brush.tip != TipKind::Stamp)
+                next.paint.brush.brush.tip = TipKind::Stamp, next.paint.brush.brush.spacing = 1.2;
+        }
+        compose_->bench()->setSettings(next);
+    });
+    reading->setFuture(inBackground([files]() -> Result<std::vector<SourcePtr>> {
+        std::vector<SourcePtr> out;
+        for (const auto& file : files) {
+            auto picture = importPicture(file);
+            if (!picture) return tl::unexpected(picture.error());
+            out.push_back(picture->source);
+        }
+        return out;
+    }));
 }
 
 /// The frame is known only once the window is shown.

@@ -92,6 +92,8 @@ class MainWindow : public QMainWindow {
     void save(bool askName);
     void askPictures();
     void connectGather();
+    void connectBrushes();
+    void readStamps(const QStringList& ids, bool asStamps);
     QString askPicture(const QString& title);
     void addPiece(const std::shared_ptr<const Form>& form);
     void fillPieceMenu(QMenu* menu);

@@ -1,5 +1,6 @@
 #include "file/release_json/shape_codec.h"
 
+#include "file/release_json/brush_codec.h"
 #include "file/release_json/paint_codec.h"
 #include "release/limits.h"
 
@@ -12,6 +13,8 @@ constexpr const char* kJoins[] = {"mitre", "round", "bevel"};
 constexpr const char* kCaps[] = {"flat", "round", "square", "arrow"};
 constexpr size_t kMostNodes = 200'000;
 
+} // namespace
+
 Json contoursJson(const std::vector<Contour>& contours) {
     Json out = Json::list();
     for (const Contour& contour : contours) {
@@ -23,10 +26,10 @@ Json contoursJson(const std::vector<Contour>& contours) {
     return out;
 }
 
-std::vector<Contour> readContours(const Entry& e) {
+std::vector<Contour> readContours(const Entry& list) {
     std::vector<Contour> out;
     size_t count = 0;
-    e.each("contours", [&](const Entry& entry) {
+    list.each([&](const Entry& entry) {
         Contour contour;
         contour.closed = entry.flag("closed");
         entry.each("nodes", [&](const Entry& node) {
@@ -40,22 +43,29 @@ std::vector<Contour> readContours(const Entry& e) {
     return out;
 }
 
+namespace {
+
 Json strokeJson(const StrokeStyle& s) {
-    return {{"width", s.width},
-            {"place", kPlaces[size_t(s.place)]},
-            {"join", kJoins[size_t(s.join)]},
-            {"startCap", kCaps[size_t(s.startCap)]},
-            {"endCap", kCaps[size_t(s.endCap)]},
-            {"paint", toJson(s.paint)}};
+    Json out{{"width", s.width},
+             {"place", kPlaces[size_t(s.place)]},
+             {"join", kJoins[size_t(s.join)]},
+             {"startCap", kCaps[size_t(s.startCap)]},
+             {"endCap", kCaps[size_t(s.endCap)]},
+             {"paint", toJson(s.paint)}};
+    if (s.brushed) out["brushed"] = toJson(*s.brushed);
+    return out;
 }
 
 StrokeStyle readStroke(const Entry& e) {
-    return {e.positive("width"),
-            e.oneOf<StrokePlace>("place", kPlaces),
-            e.oneOf<LineJoin>("join", kJoins),
-            e.oneOf<LineCap>("startCap", kCaps),
-            e.oneOf<LineCap>("endCap", kCaps),
-            readPaint(e.at("paint"))};
+    StrokeStyle out{e.positive("width"),
+                    e.oneOf<StrokePlace>("place", kPlaces),
+                    e.oneOf<LineJoin>("join", kJoins),
+                    e.oneOf<LineCap>("startCap", kCaps),
+                    e.oneOf<LineCap>("endCap", kCaps),
+                    readPaint(e.at("paint")),
+                    {}};
+    if (e.has("brushed")) out.brushed = readBrushedLine(e.at("brushed"));
+    return out;
 }
 
 } // namespace
@@ -77,7 +87,7 @@ ShapeContent readShape(const Entry& e) {
     s.width = e.between("width", 0, kLargestSide);
     s.height = e.between("height", 0, kLargestSide);
     if (s.kind == ShapeKind::Free) {
-        s.contours = readContours(e);
+        s.contours = readContours(e.at("contours"));
     } else {
         s.corner = e.between("corner", 0, kLargestSide);
         s.points = e.whole("points", 3, 200);

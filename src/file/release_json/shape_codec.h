@@ -6,6 +6,8 @@
 
 namespace glyptos {
 
+Json contoursJson(const std::vector<Contour>& contours);
+std::vector<Contour> readContours(const Entry& list);
 Json toJson(const ShapeContent& shape);
 /// Whether a picture of its paints is there is left to the caller.
 ShapeContent readShape(const Entry& entry);

@@ -83,8 +83,22 @@ class KeyHash {
     KeyHash& add(const PathNode& n) { return add(n.at).add(n.before).add(n.after); }
     KeyHash& add(const Contour& c) { return add(c.nodes).add(c.closed); }
     KeyHash& add(const StrokeStyle& s) {
-        return add(s.width).add(s.place).add(s.join).add(s.startCap).add(s.endCap).add(s.paint);
+        return add(s.width)
+            .add(s.place)
+            .add(s.join)
+            .add(s.startCap)
+            .add(s.endCap)
+            .add(s.paint)
+            .add(s.brushed);
     }
+    KeyHash& add(const Brush& b) {
+        add(b.tip).add(b.blend).add(b.way);
+        for (const BrushFigure& figure : kBrushFigures) add(b.*figure.value);
+        for (const BrushFlag& flag : kBrushFlags) add(b.*flag.value);
+        return *this;
+    }
+    KeyHash& add(const Stamp& s) { return add(s.source).add(s.outline); }
+    KeyHash& add(const BrushedLine& l) { return add(l.brush).add(l.stamps).add(l.pressures); }
     KeyHash& add(const ShapeContent& s) {
         return add(s.kind)
             .add(s.width)

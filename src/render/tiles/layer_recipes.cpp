@@ -64,7 +64,7 @@ double scaleAbout(const Mapping& mapping, const IntRect& region) {
 /// Of colours alone, so that its outlines say all.
 bool isPlain(const ShapeContent& shape) {
     return (!shape.fill || std::holds_alternative<Ink>(*shape.fill)) &&
-           (!shape.stroke || std::holds_alternative<Ink>(shape.stroke->paint));
+           (!shape.stroke || (std::holds_alternative<Ink>(shape.stroke->paint) && !shape.stroke->brushed));
 }
 
 bool isWhole(double v) {
@@ -199,23 +199,44 @@ NamedLayer LayerRecipes::fill(const FillContent& fill, const Mapping& mapping) c
     return out;
 }
 
+ShapeParts LayerRecipes::partsFor(const ShapeContent& shape, double scale, KeyHash& hash) const {
+    ShapeParts out;
+    if (shape.fill) out.fill = patternFor(*shape.fill, scale);
+    if (shape.stroke) out.stroke = patternFor(shape.stroke->paint, scale);
+    hash.add(stateOf(out.fill.picture)).add(stateOf(out.stroke.picture));
+    if (!shape.stroke || !shape.stroke->brushed) return out;
+    out.dabs = parts_.brushes.dabs(shape);
+    for (const Stamp& stamp : shape.stroke->brushed->stamps) {
+        if (stamp.source.empty()) {
+            out.stamps.push_back(parts_.brushes.stamp(stamp.outline));
+            continue;
+        }
+        // As large as the brush: one that is smaller in places is read from the same picture.
+        const SourcePtr source = release_.source(stamp.source);
+        const int longer = source ? std::max({source->width, source->height, 1}) : 1;
+        StampLook look{pictureFor(stamp.source, shape.stroke->width * scale / longer).picture};
+        hash.add(stateOf(look.picture));
+        out.stamps.push_back(std::move(look));
+    }
+    return out;
+}
+
 NamedLayer LayerRecipes::shape(const ShapeContent& shape, const Mapping& mapping) const {
     const Rect extent = extentOf(shape);
     if (!reaches(mapping, extent)) return {};
     const auto affine = mapping.affine();
     const double scale = affine ? scaleOf(*affine) : largestScale(mapping, extent);
-    const PatternPicture fill = shape.fill ? patternFor(*shape.fill, scale) : PatternPicture{};
-    const PatternPicture stroke = shape.stroke ? patternFor(shape.stroke->paint, scale) : PatternPicture{};
     KeyHash hash(kShape);
-    hash.add(shape).add(stateOf(fill.picture)).add(stateOf(stroke.picture));
+    hash.add(shape);
+    const ShapeParts parts = partsFor(shape, scale, hash);
     if (!affine && !isPlain(shape))
         return warped(std::move(hash), {mapping, extent, kFinest * scale,
                                         [=, &shape](const Affine& map, const IntRect& region) {
-                                            return shapeTile(shape, map, region, fill, stroke);
+                                            return shapeTile(shape, map, region, parts);
                                         }});
     addMapping(hash, mapping, region_);
     return named(hash.add(region_).key(), [=, region = region_, &shape](Scratch&) {
-        return affine ? shapeTile(shape, *affine, region, fill, stroke)
+        return affine ? shapeTile(shape, *affine, region, parts)
                       : warpedShapeTile(shape, mapping, scale, region);
     });
 }

@@ -4,6 +4,7 @@
 #include "render/tiles/key_hash.h"
 #include "render/tiles/named_stack.h"
 #include "render/tiles/paint_tiles.h"
+#include "render/tiles/shape_tiles.h"
 #include "render/tiles/warped_tiles.h"
 
 namespace glyptos {
@@ -50,6 +51,8 @@ class LayerRecipes {
     PatternPicture pictureFor(const std::string& id, double scale) const;
     PatternPicture patternFor(const Paint& paint, double scale) const;
     PatternPicture maskPicture(const Mask& mask, double scale) const;
+    /// `hash` learns of the pictures' sharpness.
+    ShapeParts partsFor(const ShapeContent& shape, double scale, KeyHash& hash) const;
     std::optional<NamedLayer> direct(const PyramidPtr& picture, const Source& source, const Affine& map,
                                      const Rect& shown) const;
     /// What `drawing` shows, under the name that `hash` gives it so far.

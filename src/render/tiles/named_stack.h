@@ -6,6 +6,7 @@
 #include "render/layer_geometry.h"
 #include "render/picture_provider.h"
 #include "render/scene.h"
+#include "render/tiles/brush_cache.h"
 #include "render/tiles/prepared.h"
 
 #include <functional>
@@ -19,6 +20,7 @@ struct Scratch;
 struct RenderParts {
     PictureProvider& pictures;
     ParagraphCache& paragraphs;
+    BrushCache& brushes;
 };
 
 /// A tile that is not there yet.

@@ -1,5 +1,7 @@
 #include "render/tiles/shape_tiles.h"
 
+#include "raster/brush/dab_drawing.h"
+
 #include <cmath>
 
 namespace glyptos {
@@ -52,6 +54,59 @@ void paintOver(Tile& tile, const Tile& paint, const Buffer<float>& share) {
     }
 }
 
+/// The dabs that reach into a region, in its pixels.
+Dabs dabsIn(const Dabs& dabs, const Affine& toOutput, const IntRect& region) {
+    Dabs out;
+    for (const Dab& dab : dabs)
+        if (const Dab there = mapped(dab, toOutput);
+            !pixelsAround(there.bounds()).intersected(region).empty())
+            out.push_back(there);
+    return out;
+}
+
+/// The colour of a paint that dabs of their own colours start from.
+Ink firstColour(const Paint& paint) {
+    if (const auto* ink = std::get_if<Ink>(&paint)) return *ink;
+    const auto* run = std::get_if<Gradient>(&paint);
+    return run && !run->stops.empty() ? run->stops.front().colour : Ink{1, 1, 1, 1};
+}
+
+/// The colour that dabs have by themselves, as a tile.
+Tile colouredTile(const DabPlanes& planes, float opacity) {
+    Tile tile(planes.area.w, planes.area.h);
+    for (int y = 0; y < tile.height; ++y)
+        for (int c = 0; c < 4; ++c) {
+            const float* from = planes.row((c + 1) % 4, planes.area.y + y);
+            uint16_t* to = tile.row(c, y);
+            for (int x = 0; x < tile.width; ++x) to[x] = nearestSample(from[x] * opacity * 65535);
+        }
+    tile.settle();
+    return tile;
+}
+
+void brushOver(Tile& tile, const ShapeContent& shape, const Affine& toOutput, const IntRect& region,
+               const ShapeParts& parts) {
+    const Dabs dabs = parts.dabs ? dabsIn(parts.dabs->dabs, toOutput, region) : Dabs{};
+    if (dabs.empty()) return;
+    const Paint& paint = shape.stroke->paint;
+    const Brush brush = brushOf(*shape.stroke);
+    const Ink ink = firstColour(paint);
+    const TipLook look = mapped(tipLook(brush, {ink.r, ink.g, ink.b}, parts.stamps), toOutput);
+    const size_t size = size_t(region.w) * size_t(region.h);
+    Buffer<float> values(size * (look.coloured ? 4 : 1));
+    std::fill(values.begin(), values.end(), 0.0f);
+    const DabPlanes planes{region, values.data(), look.coloured};
+    drawDabs(look, dabs, planes);
+    Buffer<float> share(size);
+    if (look.coloured) {
+        std::fill(share.begin(), share.end(), 1.0f);
+        return paintOver(tile, colouredTile(planes, float(brush.opacity) * ink.a), share);
+    }
+    for (size_t i = 0; i < size; ++i) share[i] = values[i] * float(brush.opacity);
+    if (const Tile colour = paintTile(paint, toOutput, region, parts.stroke); !colour.empty)
+        paintOver(tile, colour, share);
+}
+
 } // namespace
 
 Buffer<float> shapeCoverage(const ShapeContent& shape, const Affine& toOutput, const IntRect& region) {
@@ -64,14 +119,16 @@ Buffer<float> strokeCoverage(const ShapeContent& shape, const Affine& toOutput, 
 }
 
 Tile shapeTile(const ShapeContent& shape, const Affine& toOutput, const IntRect& region,
-               const PatternPicture& fillPattern, const PatternPicture& strokePattern) {
+               const ShapeParts& parts) {
     Tile tile(region.w, region.h);
     std::fill(tile.planes.begin(), tile.planes.end(), uint16_t(0));
     if (shape.fill && shape.kind != ShapeKind::Line)
-        if (const Tile paint = paintTile(*shape.fill, toOutput, region, fillPattern); !paint.empty)
+        if (const Tile paint = paintTile(*shape.fill, toOutput, region, parts.fill); !paint.empty)
             paintOver(tile, paint, shapeCoverage(shape, toOutput, region));
-    if (shape.stroke)
-        if (const Tile paint = paintTile(shape.stroke->paint, toOutput, region, strokePattern); !paint.empty)
+    if (shape.stroke && shape.stroke->brushed)
+        brushOver(tile, shape, toOutput, region, parts);
+    else if (shape.stroke)
+        if (const Tile paint = paintTile(shape.stroke->paint, toOutput, region, parts.stroke); !paint.empty)
             paintOver(tile, paint, strokeCoverage(shape, toOutput, region));
     tile.settle();
     return tile;
