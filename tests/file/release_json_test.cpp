@@ -62,12 +62,16 @@ class ReleaseJsonTest : public QObject {
         row("\"picture\": {", "\"pitcher\": {", "is a mask of no known form");
         row("\"form\": \"test\"", "\"form\": \"kite\"", "uses the form “kite”, which is not installed");
         row("\"front\": [", "\"rear\": [", "is of no panel that the form has");
-        row("\"version\": 5", "\"version\": 6", "it was written by a newer version of Glyptos (format 6)");
+        row("\"version\": 6", "\"version\": 7", "it was written by a newer version of Glyptos (format 7)");
         row("\"pulledIn\": \"mirror\"", "\"pulledIn\": \"fog\"", "should be edge, mirror or nothing");
         row("\"columns\": 4", "\"columns\": 5", "has not as many points as its columns and rows need");
         row("\"across\": 192", "\"across\": 0", "across should be a whole number from 1 to 8192");
         row("\"strength\": 1.2", "\"strength\": 1.6", "strength should lie between 0 and 1.5");
         row("\"corners\": [", "\"corners\": [[0, 0], [1, 0], [0, 1], [1, 1]], \"old\": [", "make no plane");
+        row("\"tip\": \"dry\"", "\"tip\": \"wet\"",
+            "should be round, flat, grain, spatter, dry, ink or stamp");
+        row("\"spacing\": 0.7", "\"spacing\": -1", "brushed.spacing should lie between 0 and 20");
+        row("\"pressures\": [", "\"pressures\": [2, ", "is no pressure from 0 to 1");
         row("\"id\": \"glow\"", "\"id\": \"hole\"", "is empty or used twice");
     }
     void wrongEntriesSayWhere() {

@@ -30,9 +30,10 @@ class WalksTest : public QObject {
         std::vector<std::string> names;
         eachLayer(stackOf(*release, frontOf(release)), [&](const LayerPtr& l) { names.push_back(l->name); });
         QCOMPARE(names,
-                 (std::vector<std::string>{"tint", "mend", "painted", "echo", "tilted group", "veil", "sign",
-                                           "bent words", "bent photo", "passing", "clipped", "words",
-                                           "isolated", "hole", "glow", "star", "spiral", "clouds", "photo"}));
+                 (std::vector<std::string>{
+                     "tint",       "mend",       "painted", "echo",    "tilted group", "veil",     "sign",
+                     "bent words", "bent photo", "passing", "clipped", "words",        "isolated", "hole",
+                     "glow",       "bristled",   "brushed", "star",    "spiral",       "clouds",   "photo"}));
         size_t all = 0;
         eachLayer(*release, [&](const LayerPtr&) { ++all; });
         QCOMPARE(all, names.size() + 2); // the other piece

@@ -106,6 +106,17 @@ ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
     words.colour = tide();
     Layer text = layerOf("words", words, {60, 420});
     text.mask = maskOf(run(GradientKind::Linear, tide(), {1, 1, 1, 1}), {}, 0);
+    ShapeContent brushed = star(std::nullopt, run(GradientKind::Linear, tide(), sand));
+    brushed.stroke->width = 26;
+    brushed.stroke->brushed =
+        BrushedLine{{}, {{kStroke, {}}, {{}, asFree(star(tide(), {})).contours}}, {0.3f, 1, 0.5f}};
+    Brush& brush = brushed.stroke->brushed->brush;
+    brush.tip = TipKind::Stamp, brush.spacing = 0.7, brush.turnJitter = 40, brush.spread = 1,
+    brush.blend = BlendMode::Screen;
+    put(front, layerOf("brushed", brushed, {440, 200}));
+    brushed.stroke->brushed = BrushedLine{};
+    brushed.stroke->brushed->brush.tip = TipKind::Dry, brushed.stroke->brushed->brush.follows = true;
+    put(front, layerOf("bristled", brushed, {300, 330}));
     Layer clipped = layerOf("clipped", FillContent{run(GradientKind::Conic, tide(), sand)}, {});
     clipped.clipped = true, clipped.blend = BlendMode::Multiply;
     passing.layers = {inside(clipped), inside(text)};

@@ -32,6 +32,7 @@ class TestWindow {
     TestWindow() {
         QStandardPaths::setTestModeEnabled(true);
         qputenv("XDG_CACHE_HOME", (crateHome.path() + QStringLiteral("/cache")).toUtf8());
+        qputenv("XDG_DATA_HOME", (crateHome.path() + QStringLiteral("/data")).toUtf8());
         QCoreApplication::setOrganizationName(QStringLiteral("glyptos-tests"));
         QSettings().clear();
         applyTheme(*qobject_cast<QApplication*>(QCoreApplication::instance()), false);

@@ -98,8 +98,9 @@ QWidget* ComposeView::makeHandBar() {
     auto* bar = new QWidget;
     bar->setFixedHeight(36);
     auto* words = new QHBoxLayout(bar);
-    words->setContentsMargins(12, 3, 12, 3);
-    words->setSpacing(4);
+    words->setContentsMargins(8, 3, 8, 3);
+    words->setSpacing(0);
+    bar->setMinimumWidth(240); // as below
     hands_ = new QButtonGroup(this);
     const std::tuple<Hand, QString, QString> hands[] = {
         {Hand::Move, tr("Move"), tr("Move, scale and turn layers (M)")},

@@ -1,6 +1,8 @@
 #include "app/figures/shape_section.h"
 
+#include <QFutureWatcher>
 #include <QVBoxLayout>
+#include <QtConcurrent>
 
 namespace glyptos {
 
@@ -99,10 +101,72 @@ void ShapeSection::makeStroke(QFormLayout* form) {
     });
     rows->addRow(stroke_);
     rows->addRow(new FieldLabel(tr("Width"), width_), inOneRow({width_, place_}));
-    rows->addRow(roleLabel(tr("Corners"), "soft"), join_);
-    rows->addRow(roleLabel(tr("Ends"), "soft"), inOneRow({startCap_, endCap_}));
+    rows->addRow(roleLabel(tr("Corners"), "soft"), cornerRow_ = join_);
+    rows->addRow(roleLabel(tr("Ends"), "soft"), endsRow_ = inOneRow({startCap_, endCap_}));
+    makeBrushed(rows);
     form->addRow(stroked_);
     form->addRow(strokeRows_);
+}
+
+void ShapeSection::makeBrushed(QFormLayout* rows) {
+    drawn_ = new QComboBox;
+    drawn_->setAccessibleName(tr("The line is drawn by"));
+    connect(drawn_, &QComboBox::activated, this, &ShapeSection::drawWith);
+    rows->insertRow(0, roleLabel(tr("Drawn by"), "soft"), drawn_);
+    rows->addRow(brush_ = new BrushFigures(true));
+    connect(brush_, &BrushFigures::edited, this, [this](const Brush& brush, bool settled) {
+        changeStroke(
+            [&](StrokeStyle& s) {
+                if (s.brushed) s.brushed->brush = brush;
+            },
+            settled);
+    });
+    auto* reading = new QFutureWatcher<std::vector<NamedBrush>>(this);
+    connect(reading, &QFutureWatcherBase::finished, this, [this, reading] {
+        brushes_ = reading->result();
+        reading->deleteLater();
+        drawn_->clear();
+        drawn_->addItems({tr("a pen"), tr("a brush")});
+        for (const NamedBrush& brush : brushes_) drawn_->addItem(QString::fromStdString(brush.name));
+    });
+    reading->setFuture(QtConcurrent::run([] {
+        std::vector<std::string> told; // by the board of brushes
+        std::vector<NamedBrush> all = ownBrushes(told);
+        all.insert(all.end(), shippedBrushes().begin(), shippedBrushes().end());
+        // What erases draws no line, and what prints pictures would need them.
+        std::erase_if(all, [](const NamedBrush& b) {
+            return b.brush.way == PaintWay::Erase ||
+                   std::any_of(b.stamps.begin(), b.stamps.end(),
+                               [](const Stamp& s) { return !s.source.empty(); });
+        });
+        return all;
+    }));
+}
+
+void ShapeSection::drawWith(int choice) {
+    changeStroke([&](StrokeStyle& s) {
+        if (choice == 0) return s.brushed.reset();
+        if (choice == 1) {
+            if (!s.brushed) s.brushed.emplace();
+            return;
+        }
+        const NamedBrush& brush = brushes_[size_t(choice) - 2];
+        if (!s.brushed) s.brushed.emplace();
+        s.brushed->brush = brush.brush, s.brushed->stamps = brush.stamps;
+    });
+}
+
+void ShapeSection::refreshBrushed(const ShapeContent& shape) {
+    const auto& brushed = shape.stroke->brushed;
+    drawn_->setCurrentIndex(brushed ? 1 : 0);
+    brush_->setVisible(brushed.has_value());
+    for (QWidget* row : {cornerRow_, endsRow_}) {
+        row->setVisible(!brushed);
+        auto* form = qobject_cast<QFormLayout*>(strokeRows_->layout());
+        if (QWidget* label = form->labelForField(row)) label->setVisible(!brushed);
+    }
+    place_->setVisible(!brushed);
+    if (brushed) brush_->setBrush(brushed->brush);
 }
 
 void ShapeSection::changeShape(const QString& name, const std::function<void(ShapeContent&)>& edit,
@@ -155,6 +219,7 @@ void ShapeSection::refresh(const Layer& layer) {
     width.least = 0.001;
     width_->setUnit(width);
     width_->setValue(s.stroke->width);
+    refreshBrushed(s);
     place_->setCurrentIndex(int(s.stroke->place));
     place_->setEnabled(!line);
     join_->setCurrentIndex(int(s.stroke->join));

@@ -3,6 +3,8 @@
 
 #include "app/figures/layer_section.h"
 #include "app/figures/paint_editor.h"
+#include "app/widgets/brush_figures.h"
+#include "file/brushes.h"
 
 namespace glyptos {
 
@@ -22,13 +24,20 @@ class ShapeSection : public LayerSection {
                      const QString& merge = {});
     void changeStroke(const std::function<void(StrokeStyle&)>& edit, bool settled = true);
     void makeStroke(QFormLayout* form);
+    void makeBrushed(QFormLayout* rows);
+    /// Draws the line with a brush by name, or as a pen does.
+    void drawWith(int choice);
+    void refreshBrushed(const ShapeContent& shape);
 
     NumberField *corner_, *points_, *inner_, *width_;
     QPushButton* free_;
     QCheckBox *filled_, *stroked_;
     QComboBox *place_, *join_, *startCap_, *endCap_;
     PaintEditor *fill_, *stroke_;
-    QWidget* strokeRows_;
+    QWidget *strokeRows_, *cornerRow_, *endsRow_;
+    QComboBox* drawn_; ///< by a pen, by a brush, by one of brushes_
+    BrushFigures* brush_;
+    std::vector<NamedBrush> brushes_;
     QFormLayout* form_;
 };
 

@@ -183,11 +183,18 @@ void DabWalk::finish() {
         put(tip_, end, 0);
         return;
     }
-    if (brush_.taperOut <= 0 && brush_.sizeAtEnd == 1) return;
-    const double taper = brush_.taperOut * brush_.diameter, whole = std::max(along_, 1e-12);
+    if (brush_.taperIn <= 0 && brush_.taperOut <= 0 && brush_.sizeAtEnd == 1) return;
+    // Tapers that are longer together than the way share it.
+    const double whole = std::max(along_, 1e-12), in = brush_.taperIn * brush_.diameter,
+                 out = brush_.taperOut * brush_.diameter,
+                 fit = std::min(1.0, whole / std::max(in + out, 1e-12));
+    const auto grown = [](double along, double taper) {
+        return taper > 0 ? std::min(1.0, along / taper) : 1;
+    };
     for (size_t i = 0; i < dabs_.size(); ++i) {
-        double size = 1 + (brush_.sizeAtEnd - 1) * dabs_[i].along / whole;
-        if (taper > 0) size *= std::min(1.0, (whole - dabs_[i].along) / taper);
+        const double along = dabs_[i].along, size = (1 + (brush_.sizeAtEnd - 1) * along / whole) *
+                                                    grown(whole - along, out * fit) * grown(along, in * fit) /
+                                                    std::max(grown(along, in), 1e-12);
         if (size == 1) continue;
         dabs_[i] = scaled(dabs_[i], std::max(size, 0.0));
         firstChanged_ = std::min(firstChanged_, i);
