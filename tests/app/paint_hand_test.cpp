@@ -379,12 +379,14 @@ class PaintHandTest : public HandworkTest {
         QVERIFY(removeBrush(own[0]));
         QVERIFY(glyptos::ownBrushes(troubles).empty());
         // In a release without that picture, and with no crate that has it: said, and nothing is painted.
-        t->window->newRelease();
-        t->settle();
+        ReleasePtr without = t->document().release();
+        for (const LayerPtr& l : Stack(t->layers()))
+            if (l->as<PictureContent>()) without = withoutLayer(without, t->document().panel(), l->id);
+        t->document().edit("Without the picture", withoutUnusedSources(without));
+        t->document().selectLayer(t->layer("Ground")->id);
         next = t->bench().settings();
         next.paint.sources.clear();
         t->bench().setSettings(next);
-        t->bench().setHand(Hand::Paint);
         const QString gone = said([&] { stroke({500, 2000}, {600, 2000}); });
         QVERIFY2(gone.contains("neither in this release nor in the crate"), qPrintable(gone));
     }
