@@ -51,6 +51,14 @@ struct PaintSettings {
     Symmetry symmetry;        ///< panel units; its centre counts from the middle of the panel
 };
 
+/// Of the Fill hand. Lengths in the unit of the panel; below 0: what suits its size.
+struct FillSettings {
+    bool between = false; ///< fills areas between lines; else lays gradients
+    double gap = -1, speck = -1;
+    double tolerance = 0.25; ///< line_areas.h
+    Paint paint = Ink{0.85f, 0.72f, 0.5f, 1};
+};
+
 struct HandSettings {
     SelectBy selectBy = SelectBy::Figure;
     Combine combine = Combine::Replace;
@@ -68,6 +76,7 @@ struct HandSettings {
     double cloneTurn = 0, cloneScale = 1; ///< degrees; of the copy
     SliceSettings slice;
     PaintSettings paint;
+    FillSettings fill;
     bool maskAsPaint = false; ///< Mask paints with the brush of Paint
     KneadSettings knead;
     BendSettings bend;

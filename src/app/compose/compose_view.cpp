@@ -114,7 +114,7 @@ QWidget* ComposeView::makeHandBar() {
         {Hand::Bend, tr("Bend"), tr("Bend it by a grid, or lay it down in perspective (G)")},
         {Hand::Letter, tr("Letter"), tr("Click where words should stand (L)")},
         {Hand::Shape, tr("Shape"), tr("Draw shapes, lines, paths and ornaments (S)")},
-        {Hand::Fill, tr("Fill"), tr("Lay gradients and move their colours (F)")},
+        {Hand::Fill, tr("Fill"), tr("Lay gradients, or fill areas between lines (F)")},
         {Hand::Pick, tr("Pick colour"), tr("Take a colour from the art or the reference (P)")}};
     for (const auto& [hand, text, why] : hands) {
         QToolButton* button = wordButton(text, why);
@@ -147,6 +147,7 @@ QWidget* ComposeView::makeOptionBar() {
     row->addWidget(painting_ = new PaintOptions(*bench_));
     row->addWidget(kneading_ = new KneadOptions(*bench_));
     row->addWidget(bending_ = new BendOptions(*bench_));
+    row->addWidget(filling_ = new FillOptions(*bench_));
     row->addWidget(optionSentence_ = new ElidedLabel, 1);
     const auto mender = [this] { return static_cast<MendHand*>(&bench_->handOf(Hand::Mend)); };
     connect(selecting_, &SelectOptions::cutOutAsked, this,
@@ -262,6 +263,7 @@ void ComposeView::refreshHand() {
     showFor(painting_, {Hand::Paint});
     showFor(kneading_, {Hand::Knead});
     showFor(bending_, {Hand::Bend});
+    showFor(filling_, {Hand::Fill});
     options_->setVisible(hasOptions);
     // In the row that has more room.
     sentence_->setWords(hasOptions ? QString() : bench_->sentence());

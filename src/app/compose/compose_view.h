@@ -8,6 +8,7 @@
 #include "app/compose/blend_sheet.h"
 #include "app/compose/brush_options.h"
 #include "app/compose/compose_foot.h"
+#include "app/compose/fill_options.h"
 #include "app/compose/framing_sheet.h"
 #include "app/compose/history_view.h"
 #include "app/compose/knead_options.h"
@@ -79,6 +80,7 @@ class ComposeView : public QWidget {
     PaintOptions* painting_;
     KneadOptions* kneading_;
     BendOptions* bending_;
+    FillOptions* filling_;
     SizeLadder* ladder_;
     BenchBar* bar_;
     HistoryView* history_;

@@ -25,7 +25,16 @@ Paint* paintOf(Layer& layer) {
 
 } // namespace
 
+bool FillHand::isBetween() const {
+    return bench_.settings().fill.between;
+}
+
+void FillHand::hover(Vec2) {
+    if (isBetween()) Q_EMIT bench_.handChanged();
+}
+
 QString FillHand::sentence() const {
+    if (isBetween()) return areas_.sentence();
     return gradient()
                ? ComposeBench::tr("Drag the ends and the colours; double-click adds a colour or changes one.")
                : ComposeBench::tr("Drag to lay a gradient from one point to another.");
@@ -74,6 +83,7 @@ std::pair<FillHand::Grip, size_t> FillHand::gripAt(QPointF p) const {
 }
 
 void FillHand::press(const QMouseEvent& event, Vec2 at) {
+    if (isBetween()) return areas_.press(at);
     std::tie(grip_, stop_) = gripAt(event.position());
     from_ = at;
     moving_ = false;
@@ -111,6 +121,7 @@ void FillHand::start(Vec2 from, Vec2 to) {
 }
 
 void FillHand::drag(const QMouseEvent&, Vec2 at) {
+    if (isBetween()) return areas_.drag(at);
     if (grip_ == Grip::None || (!moving_ && (at - from_).length() * bench_.zoom() < kDragStarts)) return;
     moving_ = true;
     if (grip_ == Grip::New) return start(from_, at);
@@ -139,6 +150,7 @@ void FillHand::drag(const QMouseEvent&, Vec2 at) {
 }
 
 void FillHand::release() {
+    if (isBetween()) return areas_.release();
     const Grip done = std::exchange(grip_, Grip::None);
     if (!std::exchange(moving_, false)) return;
     settle(done == Grip::New ? ComposeBench::tr("Lay a gradient") : ComposeBench::tr("Place a gradient"));
@@ -147,6 +159,7 @@ void FillHand::release() {
 }
 
 bool FillHand::cancel() {
+    if (areas_.cancel()) return true;
     if (!std::exchange(moving_, false)) return false;
     grip_ = Grip::None;
     document().preview(nullptr);
@@ -154,6 +167,7 @@ bool FillHand::cancel() {
 }
 
 void FillHand::doubleClick(Vec2 at) {
+    if (isBetween()) return;
     auto now = gradient();
     const auto back = now ? now->toPanel.inverse() : std::nullopt;
     if (!back) return;
@@ -208,6 +222,7 @@ void FillHand::chooseFreely(size_t stop) {
 }
 
 void FillHand::paint(QPainter& painter) {
+    if (isBetween()) return areas_.paint(painter);
     const auto now = gradient();
     if (!now) return;
     const Gradient& g = now->gradient;

@@ -1,13 +1,16 @@
-// Fill: puts a gradient where it belongs, its two ends and its stops dragged on the canvas.
+// Fill: puts a gradient where it belongs, its two ends and its stops dragged on the canvas; or fills areas
+// between lines.
 #pragma once
 
-#include "app/bench/bench_hand.h"
+#include "app/hands/area_fill.h"
 
 namespace glyptos {
 
 class FillHand : public BenchHand {
   public:
-    using BenchHand::BenchHand;
+    explicit FillHand(ComposeBench& bench)
+        : BenchHand(bench)
+        , areas_(bench) {}
     void press(const QMouseEvent& event, Vec2 at) override;
     void drag(const QMouseEvent& event, Vec2 at) override;
     void release() override;
@@ -16,6 +19,9 @@ class FillHand : public BenchHand {
     bool cancel() override;
     Qt::CursorShape cursor() const override { return Qt::CrossCursor; }
     QString sentence() const override;
+    void hover(Vec2 at) override;
+
+    AreaFill& areas() { return areas_; }
 
   private:
     enum class Grip { None, From, To, Stop, New };
@@ -31,6 +37,9 @@ class FillHand : public BenchHand {
     void chooseColour(size_t stop);
     void chooseFreely(size_t stop);
 
+    bool isBetween() const;
+
+    AreaFill areas_;
     Grip grip_ = Grip::None;
     size_t stop_ = 0;
     Vec2 from_;

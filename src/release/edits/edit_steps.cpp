@@ -54,4 +54,16 @@ ReleasePtr withChangedPiece(const ReleasePtr& release, const std::string& id,
     return unlessSame(release, next);
 }
 
+const Stack* listOf(const Stack& stack, std::string_view layer, size_t& at) {
+    for (size_t i = 0; i < stack.size(); ++i) {
+        if (stack[i]->id == layer) {
+            at = i;
+            return &stack;
+        }
+        if (const auto* group = stack[i]->as<GroupContent>())
+            if (const Stack* found = listOf(group->layers, layer, at)) return found;
+    }
+    return nullptr;
+}
+
 } // namespace glyptos

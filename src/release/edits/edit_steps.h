@@ -23,4 +23,7 @@ void renewIds(Layer& layer, Release& release);
 /// A copy with new ids.
 LayerPtr copied(const Layer& layer, Release& release);
 
+/// The list that a layer stands in, and where; nothing when it is in none.
+const Stack* listOf(const Stack& stack, std::string_view layer, size_t& at);
+
 } // namespace glyptos

@@ -1,5 +1,7 @@
 #include "release/edits/mend_edits.h"
 
+#include "release/edits/edit_steps.h"
+
 #include <algorithm>
 
 namespace glyptos {
@@ -14,19 +16,6 @@ Placement inPixels(double pixel) {
 bool mends(const Layer& layer, double pixel) {
     const auto* painted = layer.as<PaintedContent>();
     return painted && painted->holes && layer.placement == inPixels(pixel);
-}
-
-/// The list that a layer stands in, and where; nothing when it is in none.
-const Stack* listOf(const Stack& stack, std::string_view layer, size_t& at) {
-    for (size_t i = 0; i < stack.size(); ++i) {
-        if (stack[i]->id == layer) {
-            at = i;
-            return &stack;
-        }
-        if (const auto* group = stack[i]->as<GroupContent>())
-            if (const Stack* found = listOf(group->layers, layer, at)) return found;
-    }
-    return nullptr;
 }
 
 } // namespace

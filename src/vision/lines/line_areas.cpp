@@ -1,0 +1,162 @@
+#include "vision/lines/line_areas.h"
+
+#include <algorithm>
+#include <cmath>
+#include <opencv2/imgproc.hpp>
+
+namespace glyptos {
+namespace {
+
+GroundColour colourAt(const Picture& p, int x, int y) {
+    const uint8_t* px = p.row<uint8_t>(y) + ptrdiff_t(4) * x;
+    const float alpha = float(px[3]) / 255;
+    return {float(px[0]) / 255 * alpha, float(px[1]) / 255 * alpha, float(px[2]) / 255 * alpha, alpha};
+}
+
+/// 255 on lines.
+cv::Mat linesOf(const Picture& p, const GroundColour& ground, double tolerance) {
+    cv::Mat out(p.height, p.width, CV_8U);
+    for (int y = 0; y < p.height; ++y) {
+        uint8_t* row = out.ptr(y);
+        for (int x = 0; x < p.width; ++x) {
+            const GroundColour c = colourAt(p, x, y);
+            float off = 0;
+            for (size_t i = 0; i < 4; ++i) off = std::max(off, std::abs(c[i] - ground[i]));
+            row[x] = double(off) > tolerance ? 255 : 0;
+        }
+    }
+    return out;
+}
+
+void clearSpecks(cv::Mat& lines, double speck) {
+    cv::Mat labels, stats, middles;
+    const int count = cv::connectedComponentsWithStats(lines, labels, stats, middles, 8, CV_32S);
+    std::vector<uint8_t> keep(size_t(count), 255);
+    keep[0] = 0;
+    for (int i = 1; i < count; ++i)
+        if (stats.at<int>(i, cv::CC_STAT_AREA) < speck * speck) keep[size_t(i)] = 0;
+    for (int y = 0; y < lines.rows; ++y)
+        for (int x = 0; x < lines.cols; ++x) lines.at<uint8_t>(y, x) = keep[size_t(labels.at<int>(y, x))];
+}
+
+/// Gives the labels of labelled pixels to those round them that may pass and have none, nearest first.
+void spread(cv::Mat& labels, const cv::Mat& mayPass) {
+    std::vector<cv::Point> front, next;
+    const auto eachNear = [&](cv::Point p, auto act) {
+        static const std::array<cv::Point, 4> kSides{cv::Point{1, 0}, {-1, 0}, {0, 1}, {0, -1}};
+        for (const cv::Point& side : kSides) {
+            const cv::Point q = p + side;
+            if (q.x >= 0 && q.y >= 0 && q.x < labels.cols && q.y < labels.rows) act(q);
+        }
+    };
+    const auto isOpen = [&](cv::Point q) { return labels.at<int>(q) < 0 && mayPass.at<uint8_t>(q); };
+    for (int y = 0; y < labels.rows; ++y)
+        for (int x = 0; x < labels.cols; ++x) {
+            if (labels.at<int>(y, x) < 0) continue;
+            bool isRim = false;
+            eachNear({x, y}, [&](cv::Point q) { isRim = isRim || isOpen(q); });
+            if (isRim) front.emplace_back(x, y);
+        }
+    while (!front.empty()) {
+        next.clear();
+        for (const cv::Point& p : front)
+            eachNear(p, [&](cv::Point q) {
+                if (!isOpen(q)) return;
+                labels.at<int>(q) = labels.at<int>(p);
+                next.push_back(q);
+            });
+        front.swap(next);
+    }
+}
+
+/// Patches of `where` that have no label get new ones, from `count` on.
+int labelPatches(cv::Mat& labels, const cv::Mat& where, int count) {
+    cv::Mat patches;
+    const int found = cv::connectedComponents(where, patches, 4, CV_32S);
+    for (int y = 0; y < labels.rows; ++y)
+        for (int x = 0; x < labels.cols; ++x)
+            if (const int patch = patches.at<int>(y, x); patch > 0 && labels.at<int>(y, x) < 0)
+                labels.at<int>(y, x) = count + patch - 1;
+    return count + found - 1;
+}
+
+} // namespace
+
+GroundColour groundAt(const Picture& drawing, int x, int y) {
+    GroundColour out{};
+    for (size_t c = 0; c < 4; ++c) {
+        std::vector<float> values;
+        for (int j = -2; j <= 2; ++j)
+            for (int i = -2; i <= 2; ++i)
+                values.push_back(colourAt(drawing, std::clamp(x + i, 0, drawing.width - 1),
+                                          std::clamp(y + j, 0, drawing.height - 1))[c]);
+        std::nth_element(values.begin(), values.begin() + ptrdiff_t(values.size() / 2), values.end());
+        out[c] = values[values.size() / 2];
+    }
+    return out;
+}
+
+LineAreas lineAreas(const Picture& drawing, const GroundColour& ground, const LineOptions& options) {
+    const auto isCancelled = [&] { return options.cancel && *options.cancel; };
+    cv::Mat lines = linesOf(drawing, ground, options.tolerance);
+    if (options.speck > 0) clearSpecks(lines, options.speck);
+    const cv::Mat free = ~lines;
+    cv::Mat away;
+    // Beyond the edge of the drawing there is no line.
+    cv::distanceTransform(free, away, cv::DIST_L2, cv::DIST_MASK_5);
+    if (isCancelled()) return {};
+    cv::Mat labels(drawing.height, drawing.width, CV_32S, cv::Scalar(-1));
+    const cv::Mat roomy = away > float(options.gap / 2 + 0.5);
+    int count = labelPatches(labels, roomy, 0);
+    spread(labels, free);
+    // Patches in which the ball fits nowhere are areas of their own.
+    cv::Mat narrow = (labels < 0) & free;
+    count = labelPatches(labels, narrow, count);
+    if (isCancelled()) return {};
+    spread(labels, lines);
+    LineAreas out;
+    out.width = drawing.width, out.height = drawing.height;
+    out.labels.assign(labels.begin<int>(), labels.end<int>());
+    out.areas.resize(size_t(count));
+    for (int y = 0; y < out.height; ++y)
+        for (int x = 0; x < out.width; ++x) {
+            const int label = out.at(x, y);
+            if (label < 0) continue;
+            LineArea& area = out.areas[size_t(label)];
+            const IntRect pixel{x, y, 1, 1};
+            if (area.pixels++ == 0) area.bounds = pixel;
+            IntRect& b = area.bounds;
+            const int left = std::min(b.x, x), top = std::min(b.y, y);
+            b = {left, top, std::max(b.right(), x + 1) - left, std::max(b.bottom(), y + 1) - top};
+            const bool isEdge = x == 0 || y == 0 || x == out.width - 1 || y == out.height - 1;
+            area.runsOut = area.runsOut || (isEdge && free.at<uint8_t>(y, x));
+        }
+    return out;
+}
+
+int LineAreas::at(int x, int y) const {
+    if (x < 0 || y < 0 || x >= width || y >= height) return -1;
+    return labels[size_t(y) * size_t(width) + size_t(x)];
+}
+
+AlphaMap LineAreas::mask(const std::vector<int>& which, const IntRect& bounds) const {
+    std::vector<uint8_t> isIn(areas.size() + 1, 0);
+    for (const int label : which)
+        if (label >= 0) isIn[size_t(label)] = 1;
+    AlphaMap out(bounds.w, bounds.h);
+    for (int y = 0; y < bounds.h; ++y)
+        for (int x = 0; x < bounds.w; ++x) {
+            int sum = 0;
+            for (int j = -1; j <= 1; ++j)
+                for (int i = -1; i <= 1; ++i) {
+                    // What lies at the edge goes on beyond it.
+                    const int label = at(std::clamp(bounds.x + x + i, 0, width - 1),
+                                         std::clamp(bounds.y + y + j, 0, height - 1));
+                    sum += label >= 0 ? isIn[size_t(label)] * (2 - std::abs(i)) * (2 - std::abs(j)) : 0;
+                }
+            out.at(x, y) = uint8_t(sum * 255 / 16);
+        }
+    return out;
+}
+
+} // namespace glyptos
