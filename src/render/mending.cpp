@@ -1,5 +1,7 @@
 #include "render/mending.h"
 
+#include "release/edits/edits.h"
+
 #include "raster/resample.h"
 #include "release/edits/mend_edits.h"
 #include "render/tiles/layer_tiles.h"
@@ -21,6 +23,15 @@ Scene sceneBelow(const ReleasePtr& release, const PanelRef& panel, const std::st
     Scene out = panelScene(release, panel, {1 / pixel, true});
     for (PanelView& view : out.panels) view.stack = stackBelow(view.stack, layer);
     return out;
+}
+
+Scene sceneAlone(const ReleasePtr& release, const PanelRef& panel, const Layer& layer, double pixel) {
+    Layer alone = layer;
+    alone.on = true, alone.opacity = 1, alone.blend = BlendMode::Normal, alone.clipped = false;
+    ReleasePtr empty = release;
+    for (const LayerPtr& other : Stack(stackOf(*release, panel)))
+        empty = withoutLayer(empty, panel, other->id);
+    return panelScene(withLayer(empty, panel, std::move(alone)).release, panel, {1 / pixel, true});
 }
 
 IntRect mendReach(const IntRect& hole, const IntRect& all) {

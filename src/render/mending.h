@@ -11,6 +11,9 @@ namespace glyptos {
 /// What lies below a layer, in its own pixels of `pixel` panel units.
 Scene sceneBelow(const ReleasePtr& release, const PanelRef& panel, const std::string& layer, double pixel);
 
+/// That layer alone, whole and as it lies, whatever it is switched to.
+Scene sceneAlone(const ReleasePtr& release, const PanelRef& panel, const Layer& layer, double pixel);
+
 /// The pixels round `hole` that mending it looks at, within `all`.
 IntRect mendReach(const IntRect& hole, const IntRect& all);
 

@@ -6,6 +6,7 @@
 #include "release/edits/area_edits.h"
 #include "release/edits/brush_edits.h"
 #include "release/placing.h"
+#include "render/mending.h"
 #include "render/painting.h"
 #include "vision/lines/paper_lift.h"
 
@@ -22,17 +23,6 @@ struct Asked {
     double tolerance, gap, speck, pixel;
     bool operator==(const Asked&) const = default;
 };
-
-/// The panel with that layer alone.
-Scene sceneOf(const ReleasePtr& release, const PanelRef& panel, const LayerPtr& layer, double pixel) {
-    Layer alone = *layer;
-    alone.on = true, alone.opacity = 1, alone.blend = BlendMode::Normal, alone.clipped = false;
-    const PiecePtr piece = release->piece(panel.piece);
-    ReleasePtr next = release;
-    for (const LayerPtr& other : Stack(stackOf(*release, panel))) next = withoutLayer(next, panel, other->id);
-    alone.id = layer->id;
-    return panelScene(withLayer(next, panel, std::move(alone)).release, panel, {1 / pixel, true});
-}
 
 } // namespace
 
@@ -132,7 +122,7 @@ void AreaFill::find() {
     bench_.work().start(
         ComposeBench::tr("Finding the areas of %1").arg(QString::fromStdString(lines->name)),
         [=, &engine, seed = seeds_.front(),
-         scene = sceneOf(document().release(), document().panel(), lines, pixel)](
+         scene = sceneAlone(document().release(), document().panel(), *lines, pixel)](
             WorkControl& control) -> Result<std::shared_ptr<const Drawing>> {
             auto out = std::make_shared<Drawing>();
             out->asked = asked, out->bounds = scene.bounds();

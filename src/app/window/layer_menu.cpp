@@ -2,10 +2,14 @@
 
 #include "app/compose/ghosts_sheet.h"
 #include "app/session/engine.h"
+#include "app/session/settled_pictures.h"
 #include "app/session/words.h"
 #include "release/edits/edits.h"
+#include "release/edits/light_edits.h"
 #include "release/placing.h"
 #include "render/arrange.h"
+#include "render/mending.h"
+#include "vision/select/alpha_edges.h"
 
 namespace glyptos {
 LayerMenu::LayerMenu(Engine& engine, ComposeView& view, QWidget* parent)
@@ -14,6 +18,7 @@ LayerMenu::LayerMenu(Engine& engine, ComposeView& view, QWidget* parent)
     , view_(view) {
     setObjectName(QStringLiteral("layerMenu"));
     makeAdding();
+    makeLight();
     addSeparator();
     makeCopying();
     addSeparator();
@@ -131,6 +136,59 @@ void LayerMenu::makeAdding() {
     });
     QMenu* echoes = addMenu(tr("Add an echo of"));
     connect(echoes, &QMenu::aboutToShow, this, [this, echoes] { fillEchoes(echoes); });
+}
+
+/// Light as layers and masks of their own.
+void LayerMenu::makeLight() {
+    QMenu* menu = addMenu(tr("Light"));
+    needing_.emplace_back(entry(menu, tr("Fade its edges"), {},
+                                [this] {
+                                    constexpr double kWidth = 0.14; // of the shorter side
+                                    const Panel* panel = document_->shownPanel();
+                                    if (!panel) return;
+                                    const Rect area = panel->withBleed();
+                                    document_->editMaking(tr("Fade the edges of %1").arg(what()),
+                                                          withFadedEdges(document_->release(),
+                                                                         document_->panel(),
+                                                                         document_->layer(), area,
+                                                                         kWidth * std::min(area.w, area.h)));
+                                }),
+                          1);
+    entry(menu, tr("Darken the corners"), {}, [this] {
+        const Panel* panel = document_->shownPanel();
+        if (!panel) return;
+        Layer layer = darkCorners(panel->withBleed(), Ink{0.05f, 0.06f, 0.1f, 1});
+        layer.name = tr("Dark corners").toStdString();
+        add(tr("Darken the corners"), std::move(layer));
+    });
+    needing_.emplace_back(entry(menu, tr("Glow round it"), {}, [this] { glow(); }), 1);
+}
+
+void LayerMenu::glow() {
+    constexpr double kWidth = 0.06; // of the longer side
+    const LayerPtr one = document_->selectedLayer();
+    ComposeBench& bench = *view_.bench();
+    if (!one || !bench.panel()) return;
+    const double pixel = bench.paintPixel(),
+                 width = kWidth * std::max(bench.panel()->width, bench.panel()->height);
+    bench.work().start(
+        tr("Looking where %1 is").arg(q(one->name)),
+        [scene = sceneAlone(document_->release(), document_->panel(), *one, pixel), &engine = engine_, width,
+         pixel](WorkControl& control) -> Result<PixelTilesPtr> {
+            const IntRect bounds = scene.bounds();
+            const auto shown = settledRendering(engine, scene, bounds, control);
+            if (!shown) return cancelled();
+            AlphaMap cover(shown->width, shown->height);
+            for (size_t i = 0; i < cover.values.size(); ++i)
+                cover.values[i] = shown->row<uint8_t>(0)[4 * i + 3];
+            return tilesOf(grown(cover, width / pixel / 4), bounds.x, bounds.y);
+        },
+        [this, id = one->id, panel = document_->panel(), name = q(one->name), pixel,
+         width](const PixelTilesPtr& cover) {
+            document_->editMaking(
+                tr("Glow round %1").arg(name),
+                withGlow(document_->release(), panel, id, cover, pixel, width, Ink{1, 0.86f, 0.6f, 1}));
+        });
 }
 
 /// Every panel of the set, and each whole flat that has several.

@@ -37,6 +37,8 @@ class LayerMenu : public QMenu {
     QAction* onSwitch(const QKeySequence& keys, bool Layer::*flag, const QString& on, const QString& off);
     bool holdsGroup() const;
     void makeAdding();
+    void makeLight();
+    void glow();
     void makeCopying();
     void makeGrouping();
     void makeArranging();
