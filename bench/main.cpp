@@ -1,6 +1,6 @@
 // glyptos-bench [--json FILE] [--curve | --gather | --vision | --layout]: the budgets of docs/performance.md,
 // measured against a peer in the same run where there is one; with --curve, how the cost grows with size and
-// depth; with --gather or --vision, the rows of the crate, or of cutting out, masks and mending alone; with
+// depth; with --gather, --vision, --painting or --warp, the rows of those alone; with
 // --layout, what pictures stored as tiles would gain. Times are the least of several runs for ratios, and the
 // 95th percentile where a budget says so.
 #include "app/widgets/theme.h"
@@ -12,6 +12,7 @@
 #include "flatten.h"
 #include "gather.h"
 #include "layers.h"
+#include "painting.h"
 #include "raster/noise.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
@@ -178,6 +179,16 @@ int main(int argc, char** argv) {
         add(panning(fonts));
         return print(rows, {}), 0;
     }
+    if (arguments.contains(QStringLiteral("--night"))) return peakHere(paintAllNight);
+    const auto addPainting = [&] {
+        rows.push_back(dabsAgainstPeer());
+        add(painting(fonts));
+        rows.push_back(
+            memoryRow("2000 strokes on a layer of 3750², undone at will", QStringLiteral("--night"), 2048));
+    };
+    if (arguments.contains(QStringLiteral("--dabs")))
+        return void(rows.push_back(dabsAgainstPeer())), print(rows, {}), 0;
+    if (arguments.contains(QStringLiteral("--painting"))) return addPainting(), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--warp"))) {
         add(remapping());
         add(kneadStrokes(fonts));
@@ -195,6 +206,7 @@ int main(int argc, char** argv) {
     add(maskStrokes(fonts));
     add(kneadStrokes(fonts));
     add(remapping());
+    addPainting();
     add(panning(fonts));
     rows.push_back(memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048));
     rows.push_back(memoryRow("cover 3000² of thirty 45-megapixel photos", QStringLiteral("--thirty"), 2048));

@@ -41,10 +41,10 @@ class ArchivedTiles {
             Buffer<uint8_t> pixels(size);
             std::copy(bytes->begin(), bytes->end(), pixels.data());
             PixelTilePtr made = pixelTile(format, std::move(pixels));
-            if (tileName(made->hash) != name)
+            if (tileName(made->hash()) != name)
                 return fail(Fault::Damaged, "the tile “" + name + "” is not the one it was saved with");
             kept = std::move(made);
-        } else if (kept->levels[0].size() != size)
+        } else if ((*kept->pixels())[0].size() != size)
             return fail(Fault::Damaged, "the tile “" + name + "” has another size");
         return kept;
     }
@@ -58,7 +58,7 @@ class ArchivedTiles {
 std::map<std::string, PixelTilePtr> tilesOf(const Release& release) {
     std::map<std::string, PixelTilePtr> out;
     eachPainted(release, [&](const PixelTiles& painted) {
-        for (const auto& [place, tile] : painted.tiles()) out.emplace(tileName(tile->hash), tile);
+        for (const auto& [place, tile] : painted.tiles()) out.emplace(tileName(tile->hash()), tile);
     });
     return out;
 }
@@ -106,8 +106,12 @@ Result<void> saveProject(const Release& whole, const std::filesystem::path& file
     for (const SourcePtr& s : release.sources)
         entries.push_back({pictureEntry(*s), *s->bytes, s->format == "svg"});
     const auto tiles = tilesOf(release);
-    for (const auto& [name, tile] : tiles)
-        entries.push_back({tileEntry(name), {tile->levels[0].data(), tile->levels[0].size()}, true});
+    std::vector<std::shared_ptr<const TileLevels>> held; // until all is written
+    for (const auto& [name, tile] : tiles) {
+        held.push_back(tile->pixels());
+        const Buffer<uint8_t>& pixels = held.back()->front();
+        entries.push_back({tileEntry(name), {pixels.data(), pixels.size()}, true});
+    }
     return writeZip(file, entries);
 }
 

@@ -187,6 +187,38 @@ void Pack8(const RowPlanes& in, uint8_t* out, size_t n) {
     }
 }
 
+void PackStraight8(const RowPlanes& in, uint8_t* out, size_t n) {
+    const FloatTag tag;
+    const hn::Rebind<int32_t, FloatTag> whole;
+    const hn::Repartition<uint32_t, FloatTag> words;
+    const size_t lanes = hn::Lanes(tag);
+    const Vector full = hn::Set(tag, 255.0f), half = hn::Set(tag, 0.5f), zero = hn::Zero(tag),
+                 one = hn::Set(tag, 1.0f);
+    const auto bits = [&](Vector v) {
+        return hn::BitCast(words, hn::ConvertTo(whole, hn::Floor(hn::Add(v, half))));
+    };
+    // A row may be read to the end of its last vector, and is written into a block of its own there.
+    HWY_ALIGN uint32_t last[hn::MaxLanes(tag)];
+    for (size_t i = 0; i < n; i += lanes) {
+        const Vector alpha = hn::Min(hn::Max(hn::Load(tag, in.c[3] + i), zero), one);
+        const auto a = hn::ConvertTo(whole, hn::Floor(hn::MulAdd(alpha, full, half)));
+        const auto shows = hn::Gt(hn::ConvertTo(tag, a), zero);
+        const Vector perAlpha = hn::IfThenElseZero(shows, hn::Div(full, hn::IfThenElse(shows, alpha, one)));
+        const auto channel = [&](int c) {
+            return bits(hn::Min(hn::Max(hn::Mul(hn::Load(tag, in.c[c] + i), perAlpha), zero), full));
+        };
+        const auto pixels =
+            hn::Or(hn::Or(channel(0), hn::ShiftLeft<8>(channel(1))),
+                   hn::Or(hn::ShiftLeft<16>(channel(2)), hn::ShiftLeft<24>(hn::BitCast(words, a))));
+        if (i + lanes <= n) {
+            hn::StoreU(pixels, words, reinterpret_cast<uint32_t*>(out + 4 * i));
+        } else {
+            hn::Store(pixels, words, last);
+            std::memcpy(out + 4 * i, last, 4 * (n - i));
+        }
+    }
+}
+
 } // namespace glyptos::HWY_NAMESPACE
 HWY_AFTER_NAMESPACE();
 
@@ -199,6 +231,7 @@ HWY_EXPORT(Unpack8);
 HWY_EXPORT(Unpack16);
 HWY_EXPORT(UnpackPlane16);
 HWY_EXPORT(Pack8);
+HWY_EXPORT(PackStraight8);
 
 void blendRow(BlendMode mode, RowPlanes backdrop, const RowPlanes& source, float opacity, size_t n) {
     HWY_DYNAMIC_DISPATCH(Blend)(mode, backdrop, source, opacity, n);
@@ -225,14 +258,7 @@ void packBgra8(const RowPlanes& in, uint8_t* out, size_t n) {
 }
 
 void packStraightRgba8(const RowPlanes& in, uint8_t* out, size_t n) {
-    constexpr float kFull = 255, kHalf = 0.5f;
-    for (size_t i = 0; i < n; ++i, out += 4) {
-        const float alpha = std::clamp(in.c[3][i], 0.0f, 1.0f);
-        out[3] = static_cast<uint8_t>(alpha * kFull + kHalf);
-        const float perAlpha = out[3] > 0 ? kFull / alpha : 0;
-        for (int c = 0; c < 3; ++c)
-            out[c] = static_cast<uint8_t>(std::clamp(in.c[c][i] * perAlpha, 0.0f, kFull) + kHalf);
-    }
+    HWY_DYNAMIC_DISPATCH(PackStraight8)(in, out, n);
 }
 
 } // namespace glyptos

@@ -2,46 +2,14 @@
 // pixels, a stroke costs the tiles it touches, and each tile has a name by what is in it.
 #pragma once
 
-#include "base/geometry.h"
-#include "raster/buffer.h"
+#include "raster/pixel_tile.h"
 
-#include <array>
-#include <cstdint>
 #include <functional>
 #include <map>
 #include <memory>
 #include <vector>
 
 namespace glyptos {
-
-/// What one pixel is: straight RGBA or one value (a mask, a selection), 8 or 16 bits each; or two floats (how
-/// far something is moved).
-struct PixelFormat {
-    int channels = 4;       ///< 1, 2 or 4
-    int bytesPerSample = 1; ///< 1 or 2; 4 of two floats
-    size_t pixelBytes() const { return size_t(channels) * size_t(bytesPerSample); }
-    bool operator==(const PixelFormat&) const = default;
-};
-
-inline constexpr int kPixelTileSide = 256; ///< pixels
-
-/// XXH3's 128 bits (Y. Collet) of a tile's bytes: tiles of one hash hold the same pixels.
-using PixelHash = std::array<uint64_t, 2>;
-
-inline constexpr int kPixelTileLevels = 9; ///< halves of a tile, down to one pixel
-
-struct PixelTile {
-    /// Rows without gaps: kPixelTileSide of them, then half as many, … Each pixel of a level is the mean of
-    /// the four above it; colours count by their alpha. Of floats there is the first level alone.
-    std::array<Buffer<uint8_t>, kPixelTileLevels> levels;
-    PixelHash hash{};
-    IntRect used;       ///< pixels of the tile that are not all zero
-    float farthest = 0; ///< of floats: the largest, without its sign
-};
-using PixelTilePtr = std::shared_ptr<const PixelTile>;
-
-/// A tile of those pixels, kPixelTileSide rows without gaps.
-PixelTilePtr pixelTile(const PixelFormat& format, Buffer<uint8_t> bytes);
 
 /// Column and row of a tile in the lattice; its first pixel is that times kPixelTileSide.
 struct TilePlace {

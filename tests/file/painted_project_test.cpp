@@ -48,7 +48,7 @@ class PaintedProjectTest : public QObject {
     static std::set<std::string> namesIn(const ReleasePtr& release) {
         std::set<std::string> out;
         for (const auto& [place, tile] : selectionOf(*release, frontOf(release))->tiles->tiles())
-            out.insert(tileName(tile->hash));
+            out.insert(tileName(tile->hash()));
         return out;
     }
     /// The file with some entries of tiles other than they were.
@@ -90,7 +90,7 @@ class PaintedProjectTest : public QObject {
         QVERIFY2(back, qPrintable(sentence(back)));
         const LayerPtr layer = findLayer(stackOf(**back, frontOf(*back)), made.id);
         QVERIFY(layer && layer->warp && *layer->warp == warp);
-        const std::string name = "tiles/" + tileName(field.shifts->tiles().begin()->second->hash);
+        const std::string name = "tiles/" + tileName(field.shifts->tiles().begin()->second->hash());
         QVERIFY(ZipReader::open(file, "a release").value().read(name, 1 << 24));
         // A field that says NaN, or beyond all bounds, under a name that fits.
         for (const float bad : {std::numeric_limits<float>::quiet_NaN(), 1e9F}) {

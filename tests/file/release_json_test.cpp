@@ -27,7 +27,7 @@ class ReleaseJsonTest : public QObject {
     ReleasePtr read(const ReleasePtr& made) {
         forms = {made->pieces[0]->form};
         eachPainted(*made, [&](const PixelTiles& all) {
-            for (const auto& [place, tile] : all.tiles()) painted[tileName(tile->hash)] = tile;
+            for (const auto& [place, tile] : all.tiles()) painted[tileName(tile->hash())] = tile;
         });
         return std::make_shared<const Release>(releaseFromJson(releaseToJson(*made), forms, tiles).value());
     }

@@ -1,8 +1,12 @@
 #include "app/session/document.h"
 
+#include "app/session/background.h"
+#include "app/session/memory_budget.h"
+#include "file/xdg_folders.h"
 #include "release/edits/edits.h"
 #include "release/walks.h"
 
+#include <QFutureWatcher>
 #include <algorithm>
 
 namespace glyptos {
@@ -10,9 +14,28 @@ namespace glyptos {
 Document::Document(const ReleasePtr& release, std::filesystem::path file, QObject* parent)
     : QObject(parent)
     , history_(release)
+    , memory_(installedMemory() / 100 * size_t(memoryShare()) / 4,
+              [] { return TileFile::in(cacheHome() / "glyptos"); })
     , saved_(release)
     , file_(std::move(file)) {
+    memory_.add(*release);
     mendInHand();
+}
+
+void Document::tidyMemory() {
+    memory_.add(*release());
+    if (isTidying_) return;
+    const std::vector<PixelTilePtr> excess = memory_.excess(*release());
+    if (excess.empty()) return;
+    isTidying_ = true;
+    auto* putting = new QFutureWatcher<Result<bool>>(this);
+    connect(putting, &QFutureWatcherBase::finished, this, [this, putting] {
+        putting->deleteLater();
+        // A disk that is full is tried again later; until then the pixels stay in memory.
+        isTidying_ = false;
+    });
+    putting->setFuture(inBackground(
+        [excess, file = memory_.file()]() -> Result<bool> { return HistoryMemory::putAway(excess, file); }));
 }
 
 void Document::edit(const QString& name, ReleasePtr next, const QString& merge) {
@@ -20,6 +43,7 @@ void Document::edit(const QString& name, ReleasePtr next, const QString& merge) 
     if (same && !preview_) return;
     preview_ = nullptr;
     if (!same) history_.push(name.toStdString(), std::move(next), merge.toStdString());
+    tidyMemory();
     mendInHand();
     Q_EMIT changed();
     Q_EMIT historyChanged();
@@ -45,6 +69,7 @@ void Document::preview(ReleasePtr shown) {
 
 void Document::lookAgain() {
     preview_ = nullptr;
+    tidyMemory();
     mendInHand();
     Q_EMIT changed();
     Q_EMIT historyChanged();

@@ -4,6 +4,7 @@
 #include "app/session/in_hand.h"
 #include "base/error.h"
 #include "release/history.h"
+#include "release/history_memory.h"
 
 #include <QObject>
 #include <QString>
@@ -78,7 +79,11 @@ class Document : public QObject {
     /// Steps to a release in whose current take the layers have other ids.
     void stepToTake(const QString& name, const Result<ReleasePtr>& next, const QString& merge);
     void lookAgain();
+    /// Painted pixels of old steps go to disk, in the background, when they take too much memory.
+    void tidyMemory();
     History history_;
+    HistoryMemory memory_;
+    bool isTidying_ = false;
     ReleasePtr saved_, preview_;
     std::filesystem::path file_;
     InHand inHand_;

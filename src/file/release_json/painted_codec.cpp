@@ -18,7 +18,7 @@ std::string tileName(const PixelHash& hash) {
 Json toJson(const PixelTiles& tiles) {
     Json out = Json::list();
     for (const auto& [place, tile] : tiles.tiles())
-        out.push_back(Json::list({place.column, place.row, tileName(tile->hash)}));
+        out.push_back(Json::list({place.column, place.row, tileName(tile->hash())}));
     return out;
 }
 

@@ -61,8 +61,9 @@ Json toJson(const KneadField& field) {
 /// What a damaged or hostile file could make a renderer read far away.
 bool isNear(const PixelTiles& shifts) {
     for (const auto& [place, tile] : shifts.tiles()) {
-        const uint8_t* bytes = tile->levels[0].data();
-        for (size_t i = 0; i + sizeof(float) <= tile->levels[0].size(); i += sizeof(float)) {
+        const auto levels = tile->pixels();
+        const uint8_t* bytes = levels->front().data();
+        for (size_t i = 0; i + sizeof(float) <= levels->front().size(); i += sizeof(float)) {
             float v = 0;
             std::memcpy(&v, bytes + i, sizeof v);
             if (!(std::abs(v) <= float(2 * kFinestKnead))) return false;

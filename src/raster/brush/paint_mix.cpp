@@ -3,6 +3,7 @@
 #include "raster/composite.h"
 
 #include <cmath>
+#include <cstring>
 
 namespace glyptos {
 namespace {
@@ -47,16 +48,33 @@ struct Planes {
     RowPlanes rows;
 };
 
-/// Planes to straight samples, rounded to nearest, where the stroke covers.
-template <class T>
-void packCovered(const RowPlanes& in, const float* covered, T* out, size_t n) {
-    constexpr float kFull = float(T(~T(0))), kHalf = 0.5f;
+RowPlanes behind(const RowPlanes& rows, size_t first) {
+    return {{rows.c[0] + first, rows.c[1] + first, rows.c[2] + first, rows.c[3] + first}};
+}
+
+/// Where a row is covered at all: from a place that vectors begin at, and how many from there.
+std::pair<size_t, size_t> coveredSpan(const float* cover, size_t n) {
+    size_t first = 0, end = n;
+    while (first < n && cover[first] <= 0) ++first;
+    while (end > first && cover[end - 1] <= 0) --end;
+    first = first / 16 * 16;
+    return {first, end > first ? end - first : 0};
+}
+
+/// Planes to straight samples, rounded to nearest, where the stroke covers. `scratch`: as many samples.
+void packCovered(const RowPlanes& in, const float* covered, uint8_t* out, uint8_t* scratch, size_t n) {
+    packStraightRgba8(in, scratch, n);
+    for (size_t i = 0; i < n; ++i)
+        if (covered[i] > 0) std::memcpy(out + 4 * i, scratch + 4 * i, 4);
+}
+void packCovered(const RowPlanes& in, const float* covered, uint16_t* out, uint16_t*, size_t n) {
+    constexpr float kFull = 65535, kHalf = 0.5f;
     for (size_t i = 0; i < n; ++i, out += 4) {
         if (covered[i] <= 0) continue;
         const float alpha = in.c[3][i], k = alpha > 0 ? kFull / alpha : 0;
         for (int c = 0; c < 3; ++c)
-            out[c] = static_cast<T>(std::min(std::max(in.c[c][i] * k, 0.0f), kFull) + kHalf);
-        out[3] = static_cast<T>(std::min(alpha, 1.0f) * kFull + kHalf);
+            out[c] = static_cast<uint16_t>(std::min(std::max(in.c[c][i] * k, 0.0f), kFull) + kHalf);
+        out[3] = static_cast<uint16_t>(std::min(alpha, 1.0f) * kFull + kHalf);
     }
 }
 
@@ -94,23 +112,23 @@ void giveAlpha(RowPlanes& planes, const float* alpha, size_t n) {
 }
 
 /// A row of the layer in `there`, with the stroke in `drawn`; what comes out is in `there`.
-void mixRow(const LayerPaint& paint, Planes& there, Planes& drawn, float* alpha, size_t n) {
+void mixRow(const LayerPaint& paint, RowPlanes& there, RowPlanes& drawn, float* alpha, size_t n) {
     const auto opacity = float(paint.opacity);
     switch (paint.way) {
     case PaintWay::Over:
-        return blendRow(paint.blend, there.rows, drawn.rows, opacity, n);
+        return blendRow(paint.blend, there, drawn, opacity, n);
     case PaintWay::Behind:
         // The stroke is the backdrop of the layer.
         for (int c = 0; c < 4; ++c)
-            for (size_t i = 0; i < n; ++i) drawn.rows.c[c][i] *= opacity;
-        blendRow(BlendMode::Normal, drawn.rows, there.rows, 1, n);
-        return std::swap(there.rows, drawn.rows);
+            for (size_t i = 0; i < n; ++i) drawn.c[c][i] *= opacity;
+        blendRow(BlendMode::Normal, drawn, there, 1, n);
+        return std::swap(there, drawn);
     case PaintWay::Inside:
-        takeAlpha(there.rows, alpha, n);
-        blendRow(paint.blend, there.rows, drawn.rows, opacity, n);
-        return giveAlpha(there.rows, alpha, n);
+        takeAlpha(there, alpha, n);
+        blendRow(paint.blend, there, drawn, opacity, n);
+        return giveAlpha(there, alpha, n);
     case PaintWay::Erase:
-        return blendRow(BlendMode::DestinationOut, there.rows, drawn.rows, opacity, n);
+        return blendRow(BlendMode::DestinationOut, there, drawn, opacity, n);
     }
 }
 
@@ -121,7 +139,7 @@ void mixLayer(PixelTiles& layer, const PixelTiles& before, const DabLayer& strok
         const auto n = size_t(part.area.w);
         Planes there(n), drawn(n);
         std::vector<float> covered(n), alpha(n);
-        std::vector<T> samples(4 * n);
+        std::vector<T> samples(4 * n), scratch(4 * n);
         auto* bytes = reinterpret_cast<uint8_t*>(samples.data());
         for (int y = part.area.y; y < part.area.bottom(); ++y) {
             before.readRow(part.area.x, y, n, bytes);
@@ -129,10 +147,12 @@ void mixLayer(PixelTiles& layer, const PixelTiles& before, const DabLayer& strok
                 paint.keep ? paint.keep + size_t(y - area.y) * size_t(area.w) + size_t(part.area.x - area.x)
                            : nullptr;
             if (strokeRow(stroke, paint, part.area.x, y, keep, drawn, n)) {
-                std::copy_n(drawn.rows.c[3], n, covered.data());
-                unpackRow(samples.data(), there.rows, n);
-                mixRow(paint, there, drawn, alpha.data(), n);
-                packCovered(there.rows, covered.data(), samples.data(), n);
+                const auto [first, count] = coveredSpan(drawn.rows.c[3], n);
+                RowPlanes span = behind(drawn.rows, first), under = there.rows;
+                std::copy_n(span.c[3], count, covered.data());
+                unpackRow(samples.data() + 4 * first, under, count);
+                mixRow(paint, under, span, alpha.data(), count);
+                packCovered(under, covered.data(), samples.data() + 4 * first, scratch.data(), count);
             }
             std::memcpy(part.row(y), bytes, 4 * n * sizeof(T));
         }

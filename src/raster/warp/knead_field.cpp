@@ -22,7 +22,7 @@ double KneadField::farthest(const Rect& area) const {
     constexpr double kOvershoot = 1.25;
     float most = 0;
     for (const auto& [place, tile] : shifts->tiles())
-        if (!place.area().intersected(nodes).empty()) most = std::max(most, tile->farthest);
+        if (!place.area().intersected(nodes).empty()) most = std::max(most, tile->farthest());
     return double(most) * std::numbers::sqrt2 * kOvershoot * strength;
 }
 
