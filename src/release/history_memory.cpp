@@ -3,6 +3,7 @@
 #include "release/walks.h"
 
 #include <algorithm>
+#include <malloc.h>
 
 namespace glyptos {
 
@@ -45,8 +46,11 @@ std::vector<PixelTilePtr> HistoryMemory::excess(const Release& current) {
 }
 
 bool HistoryMemory::putAway(const std::vector<PixelTilePtr>& tiles, const std::shared_ptr<TileFile>& file) {
-    return file &&
-           std::all_of(tiles.begin(), tiles.end(), [&](const auto& tile) { return tile->putAway(file); });
+    const bool done = file && std::all_of(tiles.begin(), tiles.end(),
+                                          [&](const auto& tile) { return tile->putAway(file); });
+    // What lies between blocks that are still in use is given back only when asked for.
+    if (!tiles.empty()) ::malloc_trim(0);
+    return done;
 }
 
 std::shared_ptr<TileFile> HistoryMemory::file() {

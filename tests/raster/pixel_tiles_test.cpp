@@ -1,10 +1,13 @@
 // Painted pixels against one plain array that is copied whole.
+#include "raster/mean.h"
 #include "raster/pixel_tiles.h"
 
 #include "support/register.h"
 
 #include <QRandomGenerator>
+#include <QTemporaryDir>
 #include <cstring>
+#include <tbb/parallel_for.h>
 
 using namespace glyptos;
 
@@ -159,6 +162,66 @@ class PixelTilesTest : public QObject {
         QCOMPARE(tiles.bytes(), size_t(0));
         QVERIFY(tiles.bounds().empty());
         QVERIFY(tiles.hash() == PixelTiles({1, 2}).hash());
+    }
+
+    /// Halves against the plain mean, on pixels of every alpha and of none, opaque ones too.
+    void halvesAreMeans() {
+        for (const int kind : {0, 1, 2}) {
+            Buffer<uint8_t> bytes(size_t(kPixelTileSide) * kPixelTileSide * 4);
+            uint32_t chance = 12345;
+            for (size_t i = 0; i < bytes.size(); ++i) {
+                chance = chance * 1664525 + 1013904223;
+                bytes[i] = uint8_t(chance >> 24);
+                if (i % 4 == 3 && kind == 1) bytes[i] = 255;
+                if (i % 4 == 3 && kind == 2) bytes[i] = uint8_t(bytes[i] < 200 ? 0 : bytes[i] % 3);
+            }
+            const auto levels = pixelTile({4, 1}, std::move(bytes))->pixels();
+            for (size_t k = 1; k < levels->size(); ++k) {
+                const int side = kPixelTileSide >> k;
+                const uint8_t* from = (*levels)[k - 1].data();
+                for (int y = 0; y < side; ++y)
+                    for (int x = 0; x < side; ++x) {
+                        const uint8_t* at = from + (ptrdiff_t(2) * y * 2 * side + 2 * x) * 4;
+                        const ptrdiff_t row = ptrdiff_t(2) * side * 4;
+                        uint8_t want[4];
+                        meanOf<uint8_t>({at, at + 4, at + row, at + row + 4}, want);
+                        QVERIFY(std::memcmp(want, (*levels)[k].data() + (ptrdiff_t(y) * side + x) * 4, 4) ==
+                                0);
+                    }
+            }
+        }
+    }
+
+    /// Put away, a tile takes no memory; read again it is the same; whoever reads it meanwhile is not
+    /// disturbed.
+    void tilesArePutAway() {
+        QTemporaryDir folder;
+        const auto file = TileFile::in(folder.path().toStdString());
+        QVERIFY(file);
+        std::vector<PixelTilePtr> tiles;
+        for (int i = 0; i < 8; ++i) {
+            Buffer<uint8_t> bytes(size_t(kPixelTileSide) * kPixelTileSide * 4);
+            for (size_t k = 0; k < bytes.size(); ++k) bytes[k] = uint8_t(k * 7 + k / 999 + size_t(i));
+            tiles.push_back(pixelTile({4, 1}, std::move(bytes)));
+        }
+        const auto held = tiles[3]->pixels();
+        const std::vector<uint8_t> before(held->at(2).data(), held->at(2).data() + held->at(2).size());
+        for (const PixelTilePtr& tile : tiles) {
+            QVERIFY(tile->putAway(file) && !tile->isInMemory());
+            QVERIFY(tile->putAway(file)); // it is there already
+        }
+        QVERIFY(std::equal(before.begin(), before.end(), held->at(2).data()));
+        QVERIFY(std::filesystem::is_empty(folder.path().toStdString())); // the file has no name
+        std::atomic<int> wrong = 0;
+        tbb::parallel_for(0, 64, [&](int i) {
+            const PixelTilePtr& tile = tiles[size_t(i) % tiles.size()];
+            const auto again = tile->pixels();
+            for (size_t k = 0; k < again->at(0).size(); k += 101)
+                wrong += again->at(0)[k] != uint8_t(k * 7 + k / 999 + size_t(i) % tiles.size());
+            if (i % 3 == 0) tile->putAway(file);
+        });
+        QCOMPARE(int(wrong), 0);
+        QCOMPARE(TileFile::in("/dev/null/folder"), nullptr);
     }
 };
 
