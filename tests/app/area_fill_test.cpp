@@ -131,6 +131,12 @@ class AreaFillTest : public HandworkTest {
         QVERIFY(spy.last().first().toString().contains("has the lines"));
         areas().liftPaper();
         QVERIFY(spy.last().first().toString().contains("picture of a drawing"));
+        // On a line itself.
+        putBoxes();
+        const ReleasePtr before = t->document().release();
+        click({800, 1500});
+        QVERIFY(spy.last().first().toString().contains("There is a line here"));
+        QCOMPARE(t->document().release(), before);
     }
 
     /// A scan: its paper goes, its lines stay where they were, the scan itself is switched off below them.

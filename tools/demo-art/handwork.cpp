@@ -1,117 +1,39 @@
 #include "handwork.h"
 
-#include "file/data_folder.h"
-#include "file/pictures/picture_store.h"
 #include "release/edits/cutout_edits.h"
 #include "release/edits/mend_edits.h"
 #include "release/placing.h"
 #include "render/cut_figure.h"
-#include "render/layer_geometry.h"
 #include "render/mending.h"
-#include "render/renderer.h"
 #include "render/selected_layers.h"
 #include "render/slices.h"
 #include "vision/mend/mend.h"
-#include "vision/select/alpha_edges.h"
-
-#include <chrono>
-#include <thread>
+#include "work.h"
 
 namespace glyptos::demo {
 namespace {
 
-/// The release as it grows, and what looking at it needs.
-class Work {
+class Handwork : public Work {
   public:
-    explicit Work(ReleasePtr release)
-        : release_(std::move(release)) {}
-
-    ReleasePtr release() const { return release_; }
+    using Work::Work;
     Result<void> all() {
-        const PiecePtr cover = release_->pieces.front();
-        panel_ = {cover->id, "front"};
-        const std::string current = cover->take().id;
-        release_ = withNewTake(release_, cover->id);
-        if (auto done = cutTheKeeper(); !done) return done;
-        moveAGull();
-        if (auto done = mendTheRope(); !done) return done;
-        if (auto done = sliceTheLight(); !done) return done;
-        auto back = withTake(release_, cover->id, current);
-        if (!back) return tl::unexpected(back.error());
-        release_ = *back;
-        return {};
+        return inNewTake(release_->pieces.front()->take().id, [this]() -> Result<void> {
+            if (auto done = cutTheKeeper(); !done) return done;
+            moveAGull();
+            if (auto done = mendTheRope(); !done) return done;
+            return sliceTheLight();
+        });
     }
 
   private:
-    const Stack& stack() const { return stackOf(*release_, panel_); }
-    std::string named(const std::string& name) const {
-        for (const LayerPtr& layer : stack())
-            if (layer->name == name) return layer->id;
-        return {};
-    }
-    SourcePtr source(const std::string& name) const {
-        for (const SourcePtr& s : release_->sources)
-            if (s->name == name) return s;
-        return nullptr;
-    }
-    Layer pictureLayer(const std::string& name, const std::string& file, Vec2 at, double scale) const {
-        Layer out;
-        out.name = name;
-        out.content = PictureContent{source(file)->id};
-        out.placement.position = at;
-        out.placement.scaleX = out.placement.scaleY = scale;
-        return out;
-    }
-    std::string put(Layer layer, const std::string& above) {
-        const Made made = withLayer(release_, panel_, std::move(layer), above);
-        release_ = made.release;
-        return made.id;
-    }
-    void wait() const {
-        while (pictures_.busy()) std::this_thread::sleep_for(std::chrono::milliseconds(2));
-    }
-    /// Decoded as fine as it is.
-    PyramidPtr decoded(const Source& source) {
-        for (;;) {
-            PyramidPtr out = pictures_.picture(source, 1);
-            if (out && !pictures_.busy()) return out;
-            wait();
-        }
-    }
-    Picture rendered(const Scene& scene, const IntRect& area) {
-        Renderer renderer(pictures_, fonts_);
-        renderer.renderStraightRgba8(scene, area);
-        wait();
-        const Buffer<uint8_t> bytes = renderer.renderStraightRgba8(scene, area);
-        Picture out = Picture::create<uint8_t>(area.w, area.h);
-        std::copy_n(bytes.data(), out.bytes(), out.row<uint8_t>(0));
-        return out;
-    }
-    Rect boundsOf(const std::string& id) {
-        ParagraphCache paragraphs(fonts_);
-        return frameOf(*findLayer(stack(), id), *release_, kPanel, paragraphs).bounds();
-    }
-    static Selection along(const std::vector<Vec2>& corners, double soft) {
-        Path path;
-        for (const Vec2& p : corners) path.empty() ? path.moveTo(p) : path.lineTo(p);
-        const Selection hard = *selectionOf(path, 1, kPanel);
-        return *reshaped(hard, 3 * soft, [&](const AlphaMap& map) { return feathered(map, soft); });
-    }
-
     Result<void> cutTheKeeper();
     void moveAGull();
     Result<void> mendTheRope();
     Result<void> sliceTheLight();
-
-    static constexpr Rect kPanel{0, 0, 3000, 3000};
-    ReleasePtr release_;
-    PanelRef panel_;
-    PictureStore pictures_;
-    FontLibrary fonts_{dataFolder() / "fonts"};
 };
 
 /// From a box and a few strokes, laid over the sea; rust lies on his coat alone.
-Result<void> Work::cutTheKeeper() {
+Result<void> Handwork::cutTheKeeper() {
     const std::string keeper =
         put(pictureLayer("Keeper", "keeper.jpg", {2130, 2140}, 0.72), named("Lighthouse"));
     const SourcePtr photo = source("keeper.jpg");
@@ -167,7 +89,7 @@ Result<void> Work::cutTheKeeper() {
     return {};
 }
 
-void Work::moveAGull() {
+void Handwork::moveAGull() {
     const Selection gull = along({{1820, 1040}, {2040, 1040}, {2040, 1180}, {1820, 1180}}, 2);
     const Made made = withPart({release_, panel_, gull, pictures_}, named("Gulls"), true);
     release_ = withChangedLayer(made.release, panel_, made.id, [](Layer& l) {
@@ -177,7 +99,7 @@ void Work::moveAGull() {
 }
 
 /// It hangs into the picture from the left.
-Result<void> Work::mendTheRope() {
+Result<void> Handwork::mendTheRope() {
     const std::string rope = put(pictureLayer("Rope", "rope.png", {-390, 1500}, 0.6), named("Beam"));
     const Selection hole = along({{-40, 1400}, {370, 1400}, {370, 1600}, {-40, 1600}}, 0.5);
     const Made made = withMender(release_, panel_, rope, 1);
@@ -194,7 +116,7 @@ Result<void> Work::mendTheRope() {
     return {};
 }
 
-Result<void> Work::sliceTheLight() {
+Result<void> Handwork::sliceTheLight() {
     const std::string light = named("Lighthouse");
     const Rect bounds = boundsOf(light);
     const double left = bounds.x - 50, right = bounds.right() + 50;
@@ -209,7 +131,7 @@ Result<void> Work::sliceTheLight() {
 } // namespace
 
 Result<ReleasePtr> withHandwork(const ReleasePtr& release) {
-    Work work(release);
+    Handwork work(release);
     if (auto done = work.all(); !done) return tl::unexpected(done.error());
     return work.release();
 }

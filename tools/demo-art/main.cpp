@@ -2,11 +2,12 @@
 // demo-art --drawer FOLDER
 //
 // Makes the pictures of the demo and puts them into the composition: a release file (docs/file-format.md)
-// without sources, in which a layer names its picture as "@moon.png". What is made of pixels (handwork.h) is
-// added.
+// without sources, in which a layer names its picture as "@moon.png". What is made by hand (handwork.h,
+// paintwork.h) is added.
 #include "canvas.h"
 #include "drawer.h"
 #include "handwork.h"
+#include "paintwork.h"
 
 #include "file/atomic_file.h"
 #include "file/pictures/picture_reader.h"
@@ -86,7 +87,9 @@ Result<void> compose(const std::string& composition, const std::string& out, con
     release->sources = sources;
     const auto worked = withHandwork(std::make_shared<const Release>(std::move(*release)));
     if (!worked) return tl::unexpected(worked.error());
-    return saveProject(**worked, out);
+    const auto painted = withPaintwork(*worked);
+    if (!painted) return tl::unexpected(painted.error());
+    return saveProject(**painted, out);
 }
 
 } // namespace

@@ -145,11 +145,12 @@ void AreaFill::find() {
 void AreaFill::light() {
     if (!drawing_ || bench_.work().isGoingOn()) return;
     lit_.clear();
-    for (const Vec2& seed : seeds_)
-        if (drawing_->isOnGround(seed))
-            if (const int area = drawing_->areaAt(seed);
-                area >= 0 && std::find(lit_.begin(), lit_.end(), area) == lit_.end())
-                lit_.push_back(area);
+    for (const Vec2& seed : seeds_) {
+        const int area = drawing_->isOnGround(seed) ? drawing_->areaAt(seed) : -1;
+        if (area >= 0 && !drawing_->areas.isLine(area) &&
+            std::find(lit_.begin(), lit_.end(), area) == lit_.end())
+            lit_.push_back(area);
+    }
     bench_.update();
 }
 

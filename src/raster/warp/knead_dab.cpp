@@ -29,7 +29,7 @@ double held(double at, double length, double radius) {
 }
 
 /// Where what is seen at z comes from, from there.
-Vec2 flow(const Dab& dab, Vec2 z) {
+Vec2 flow(const KneadDab& dab, Vec2 z) {
     const Vec2 off = z - dab.middle;
     const double square = off.x * off.x + off.y * off.y, rim = dab.radius * dab.radius;
     if (square >= rim) return {};
@@ -61,7 +61,7 @@ Vec2 flow(const Dab& dab, Vec2 z) {
 }
 
 /// The same with the flow taken half-way.
-Vec2 step(const Dab& dab, Vec2 x) {
+Vec2 step(const KneadDab& dab, Vec2 x) {
     constexpr int kRounds = 12;
     constexpr double kStill = 1e-4; // steps
     Vec2 v = flow(dab, x);
@@ -76,7 +76,7 @@ Vec2 step(const Dab& dab, Vec2 x) {
 }
 
 /// How much is restored or smoothed.
-double share(const Dab& dab, Vec2 x) {
+double share(const KneadDab& dab, Vec2 x) {
     const Vec2 off = x - dab.middle;
     const double k = plateau((off.x * off.x + off.y * off.y) / (dab.radius * dab.radius)) * dab.strength;
     return dab.freedom && k > 0 ? k * double(dab.freedom(x * (1 / dab.width))) : k;
@@ -153,7 +153,7 @@ std::vector<float> changed(const ShiftPatch& patch, const IntRect& area, const C
     return out;
 }
 
-std::vector<float> flowed(const Dab& dab, const ShiftPatch& patch, const IntRect& area) {
+std::vector<float> flowed(const KneadDab& dab, const ShiftPatch& patch, const IntRect& area) {
     return changed(patch, area, [&](Vec2 node, float* shift) {
         const Vec2 v = step(dab, node);
         if (v == Vec2{}) return;
@@ -167,7 +167,7 @@ void settle(float* shift) {
         if (std::abs(shift[c]) < kNothing) shift[c] = 0;
 }
 
-std::vector<float> restored(const Dab& dab, const ShiftPatch& patch, const IntRect& area) {
+std::vector<float> restored(const KneadDab& dab, const ShiftPatch& patch, const IntRect& area) {
     return changed(patch, area, [&](Vec2 node, float* shift) {
         const auto left = float(1 - share(dab, node));
         shift[0] *= left, shift[1] *= left;
@@ -175,7 +175,7 @@ std::vector<float> restored(const Dab& dab, const ShiftPatch& patch, const IntRe
     });
 }
 
-std::vector<float> smoothed(const Dab& dab, const ShiftPatch& patch, const IntRect& area) {
+std::vector<float> smoothed(const KneadDab& dab, const ShiftPatch& patch, const IntRect& area) {
     const Softened soft(patch, area, std::max(1, int(dab.radius / 6)));
     return changed(patch, area, [&](Vec2 node, float* shift) {
         const auto k = float(0.5 * share(dab, node));
@@ -193,14 +193,14 @@ void put(const std::vector<float>& values, const IntRect& area, ShiftPatch& patc
 
 } // namespace
 
-IntRect reachOf(const Dab& dab) {
+IntRect reachOf(const KneadDab& dab) {
     // Half of a dab to each side of its middle; what lies far outside of the picture is never seen.
     const double r = dab.radius * (1 + kLongestDab);
     return pixelsAround({dab.middle.x - r, dab.middle.y - r, 2 * r + 1, 2 * r + 1})
         .intersected(pixelsAround(Rect{0, 0, dab.width, dab.height}.grown(dab.radius + 4)));
 }
 
-void apply(Dab dab, ShiftPatch& patch) {
+void apply(KneadDab dab, ShiftPatch& patch) {
     const IntRect area = reachOf(dab).intersected(patch.nodes);
     if (area.empty()) return;
     if (dab.way == KneadWay::Restore) return put(restored(dab, patch, area), area, patch);

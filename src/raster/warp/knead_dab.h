@@ -8,7 +8,7 @@ namespace glyptos {
 inline constexpr double kLongestDab = 1.0 / 11; ///< in radii
 
 /// One dab, in steps of the lattice.
-struct Dab {
+struct KneadDab {
     KneadWay way;
     Vec2 from, to, middle;
     double radius, strength, width, height; ///< of what is kneaded
@@ -17,8 +17,8 @@ struct Dab {
 };
 
 /// Does a dab to the nodes of a patch. One that would fold them is done more weakly, or not at all.
-void apply(Dab dab, ShiftPatch& patch);
+void apply(KneadDab dab, ShiftPatch& patch);
 /// The nodes that it can move.
-IntRect reachOf(const Dab& dab);
+IntRect reachOf(const KneadDab& dab);
 
 } // namespace glyptos

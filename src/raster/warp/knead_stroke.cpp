@@ -27,7 +27,7 @@ void KneadStroke::dabs(Vec2 from, Vec2 to, int count) {
     const double steps = field_.across;
     // Between its nodes the lattice carries what they are moved by two steps farther.
     const double radius = std::max(tip_.radius * steps - 2, tip_.radius * steps / 2);
-    std::vector<Dab> all;
+    std::vector<KneadDab> all;
     Rect reach;
     for (int i = 0; i < count; ++i) {
         const Vec2 way = (to - from) * (steps / count), a = from * steps + way * i, b = a + way;
@@ -37,7 +37,7 @@ void KneadStroke::dabs(Vec2 from, Vec2 to, int count) {
     }
     if (reach.empty() || (field_.empty() && tip_.way >= KneadWay::Smooth)) return;
     ShiftPatch patch(*field_.shifts, pixelsAround(reach.grown(radius / 8 + 4)));
-    for (const Dab& dab : all) apply(dab, patch);
+    for (const KneadDab& dab : all) apply(dab, patch);
     PixelTiles next = *field_.shifts;
     next.change(pixelsAround(reach), [&](const PixelPart& part) {
         for (int y = part.area.y; y < part.area.bottom(); ++y)

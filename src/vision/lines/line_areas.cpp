@@ -123,6 +123,7 @@ LineAreas lineAreas(const Picture& drawing, const GroundColour& ground, const Li
             const int label = out.at(x, y);
             if (label < 0) continue;
             LineArea& area = out.areas[size_t(label)];
+            area.free += free.at<uint8_t>(y, x) != 0;
             const IntRect pixel{x, y, 1, 1};
             if (area.pixels++ == 0) area.bounds = pixel;
             IntRect& b = area.bounds;
@@ -137,6 +138,12 @@ LineAreas lineAreas(const Picture& drawing, const GroundColour& ground, const Li
 int LineAreas::at(int x, int y) const {
     if (x < 0 || y < 0 || x >= width || y >= height) return -1;
     return labels[size_t(y) * size_t(width) + size_t(x)];
+}
+
+bool LineAreas::isLine(int area) const {
+    constexpr int kMost = 4; // times the ground, that the halves of lines round it can be
+    const LineArea& one = areas[size_t(area)];
+    return one.pixels > kMost * one.free;
 }
 
 AlphaMap LineAreas::mask(const std::vector<int>& which, const IntRect& bounds) const {

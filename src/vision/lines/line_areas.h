@@ -23,6 +23,7 @@ struct LineOptions {
 
 struct LineArea {
     int pixels = 0;
+    int free = 0; ///< of them those that no line covers
     IntRect bounds;
     bool runsOut = false; ///< it touches the edge of the drawing
 };
@@ -34,6 +35,8 @@ struct LineAreas {
     std::vector<LineArea> areas;
 
     int at(int x, int y) const;
+    /// Whether an area is a line itself that was taken for ground: nearly all of it lies where that is not.
+    bool isLine(int area) const;
     /// 255 in those areas, in the pixels of `bounds`, their rims soft by a pixel.
     AlphaMap mask(const std::vector<int>& which, const IntRect& bounds) const;
 };
