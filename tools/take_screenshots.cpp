@@ -3,11 +3,13 @@
 #include "app/window/main_window.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
+#include "release/walks.h"
 
 #include <QApplication>
 #include <QComboBox>
 #include <QElapsedTimer>
 #include <QMouseEvent>
+#include <QScrollArea>
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #include <QToolButton>
@@ -205,6 +207,75 @@ bool shootHandwork(MainWindow& window, const QString& folder) {
     return fine;
 }
 
+bool take(MainWindow& window, const std::string& take, const std::string& layer) {
+    Document& document = *window.document();
+    document.showTake(take);
+    settle(window, [] { return true; });
+    const LayerPtr found = firstLayer(stackOf(*document.release(), document.panel()),
+                                      [&](const Layer& l) { return l.name == layer; });
+    if (found) document.selectLayer(found->id);
+    settle(window, [] { return true; });
+    return found != nullptr;
+}
+
+void hold(ComposeBench& bench, Vec2 at) {
+    const Vec2 v = bench.toView().map(at);
+    moveOver(bench, {v.x, v.y}, Qt::NoButton, Qt::NoModifier);
+}
+
+/// A few strokes on the second take; gulls along the turns; the kneaded sea; hair by a grid; the cover laid
+/// down.
+bool shootPainting(MainWindow& window, const QString& folder) {
+    Document& document = *window.document();
+    ComposeBench& bench = *window.compose()->bench();
+    bool fine = take(window, "B", "Moon");
+    bench.setHand(Hand::Paint);
+    settle(window, [&] { return window.compose()->brushes().isRead(); });
+    const auto wave = [](double y, double high) {
+        std::vector<Vec2> out;
+        for (int i = 0; i <= 30; ++i) out.push_back({150 + 90.0 * i, y + high * std::sin(i / 4.0)});
+        return out;
+    };
+    for (const auto& [brush, y, colour] : {std::tuple{"Dry bristles", 2350.0, Ink{0.72f, 0.25f, 0.16f, 1}},
+                                           {"Chalk", 2560.0, Ink{0.95f, 0.91f, 0.82f, 1}},
+                                           {"Firs", 2080.0, Ink{0.05f, 0.1f, 0.12f, 1}},
+                                           {"Salt", 420.0, Ink{0.95f, 0.93f, 0.85f, 1}},
+                                           {"Thin light", 2760.0, Ink{1, 0.86f, 0.6f, 1}}}) {
+        fine = window.compose()->brushes().choose(QString::fromLatin1(brush)) && fine;
+        HandSettings settings = bench.settings();
+        settings.paint.colour = colour;
+        bench.setSettings(settings);
+        stroke(bench, wave(y, 34));
+    }
+    hold(bench, {2400, 2650});
+    fine = shoot(window, folder, QStringLiteral("paint")) && fine;
+    fine = take(window, "D", "Gulls along the turns") && fine;
+    bench.setHand(Hand::Shape);
+    for (QComboBox* box : window.findChildren<QComboBox*>())
+        if (box->accessibleName() == QStringLiteral("The line is drawn by"))
+            for (QWidget* around = box->parentWidget(); around; around = around->parentWidget())
+                if (auto* scroll = qobject_cast<QScrollArea*>(around))
+                    scroll->ensureWidgetVisible(box, 0, 260);
+    fine = shoot(window, folder, QStringLiteral("scatter")) && fine;
+    fine = take(window, "D", "Sea and sky") && fine;
+    bench.setHand(Hand::Knead);
+    HandSettings settings = bench.settings();
+    settings.brush.diameter = 900;
+    bench.setSettings(settings);
+    hold(bench, {1480, 1960});
+    fine = shoot(window, folder, QStringLiteral("knead")) && fine;
+    fine = take(window, "F", "Hair, larger and bent") && fine;
+    bench.setHand(Hand::Bend);
+    choose(window, QStringLiteral("Bend by"), 1);
+    fine = shoot(window, folder, QStringLiteral("bend-grid")) && fine;
+    fine = take(window, "G", "The cover, laid down") && fine;
+    choose(window, QStringLiteral("Bend by"), 0);
+    fine = shoot(window, folder, QStringLiteral("tilt")) && fine;
+    bench.setHand(Hand::Move);
+    while (document.history().canUndo()) document.undo();
+    return fine;
+}
+
 /// The sheets that begin a release and bring tracks in.
 bool shootSheets(MainWindow& window, const QString& folder) {
     StartSheet* start = window.askNewRelease();
@@ -263,7 +334,7 @@ int main(int argc, char** argv) {
     compose.blendSheet()->open();
     fine = shoot(window, folder, QStringLiteral("blend-sheet")) && fine;
     compose.blendSheet()->leave();
-    fine = shootHandwork(window, folder) && fine;
+    fine = shootHandwork(window, folder) && shootPainting(window, folder) && fine;
     fine = shootTakes(window, folder) && shootReference(window, folder) && fine;
     fine = shootGather(window, folder) && shootFraming(window, folder) && shootSheets(window, folder) && fine;
     window.showStep(Step::Brief);

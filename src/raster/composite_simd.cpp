@@ -187,36 +187,40 @@ void Pack8(const RowPlanes& in, uint8_t* out, size_t n) {
     }
 }
 
-void PackStraight8(const RowPlanes& in, uint8_t* out, size_t n) {
+/// Straight pixels of as many values of each plane as a vector has, as 32-bit words.
+HWY_INLINE auto straight8(const float* r, const float* g, const float* b, const float* a) {
     const FloatTag tag;
     const hn::Rebind<int32_t, FloatTag> whole;
     const hn::Repartition<uint32_t, FloatTag> words;
-    const size_t lanes = hn::Lanes(tag);
     const Vector full = hn::Set(tag, 255.0f), half = hn::Set(tag, 0.5f), zero = hn::Zero(tag),
                  one = hn::Set(tag, 1.0f);
-    const auto bits = [&](Vector v) {
+    const Vector alpha = hn::Min(hn::Max(hn::LoadU(tag, a), zero), one);
+    const auto shown = hn::ConvertTo(whole, hn::Floor(hn::MulAdd(alpha, full, half)));
+    const auto shows = hn::Gt(hn::ConvertTo(tag, shown), zero);
+    const Vector perAlpha = hn::IfThenElseZero(shows, hn::Div(full, hn::IfThenElse(shows, alpha, one)));
+    const auto channel = [&](const float* p) {
+        const Vector v = hn::Min(hn::Max(hn::Mul(hn::LoadU(tag, p), perAlpha), zero), full);
         return hn::BitCast(words, hn::ConvertTo(whole, hn::Floor(hn::Add(v, half))));
     };
-    // A row may be read to the end of its last vector, and is written into a block of its own there.
-    HWY_ALIGN uint32_t last[hn::MaxLanes(tag)];
-    for (size_t i = 0; i < n; i += lanes) {
-        const Vector alpha = hn::Min(hn::Max(hn::Load(tag, in.c[3] + i), zero), one);
-        const auto a = hn::ConvertTo(whole, hn::Floor(hn::MulAdd(alpha, full, half)));
-        const auto shows = hn::Gt(hn::ConvertTo(tag, a), zero);
-        const Vector perAlpha = hn::IfThenElseZero(shows, hn::Div(full, hn::IfThenElse(shows, alpha, one)));
-        const auto channel = [&](int c) {
-            return bits(hn::Min(hn::Max(hn::Mul(hn::Load(tag, in.c[c] + i), perAlpha), zero), full));
-        };
-        const auto pixels =
-            hn::Or(hn::Or(channel(0), hn::ShiftLeft<8>(channel(1))),
-                   hn::Or(hn::ShiftLeft<16>(channel(2)), hn::ShiftLeft<24>(hn::BitCast(words, a))));
-        if (i + lanes <= n) {
-            hn::StoreU(pixels, words, reinterpret_cast<uint32_t*>(out + 4 * i));
-        } else {
-            hn::Store(pixels, words, last);
-            std::memcpy(out + 4 * i, last, 4 * (n - i));
-        }
-    }
+    return hn::Or(hn::Or(channel(r), hn::ShiftLeft<8>(channel(g))),
+                  hn::Or(hn::ShiftLeft<16>(channel(b)), hn::ShiftLeft<24>(hn::BitCast(words, shown))));
+}
+
+void PackStraight8(const RowPlanes& in, uint8_t* out, size_t n) {
+    const FloatTag tag;
+    const hn::Repartition<uint32_t, FloatTag> words;
+    const size_t lanes = hn::Lanes(tag);
+    size_t i = 0;
+    for (; i + lanes <= n; i += lanes)
+        hn::StoreU(straight8(in.c[0] + i, in.c[1] + i, in.c[2] + i, in.c[3] + i), words,
+                   reinterpret_cast<uint32_t*>(out + 4 * i));
+    if (i == n) return;
+    // The last ones, which nothing need lie behind.
+    float rest[4][hn::MaxLanes(tag)] = {};
+    uint32_t last[hn::MaxLanes(tag)];
+    for (int c = 0; c < 4; ++c) std::copy_n(in.c[c] + i, n - i, rest[c]);
+    hn::StoreU(straight8(rest[0], rest[1], rest[2], rest[3]), words, last);
+    std::memcpy(out + 4 * i, last, 4 * (n - i));
 }
 
 } // namespace glyptos::HWY_NAMESPACE

@@ -1,5 +1,6 @@
 #include "raster/picture.h"
 
+#include "raster/halve.h"
 #include "raster/mean.h"
 
 #include <algorithm>
@@ -26,7 +27,12 @@ void halveRow(const T* upper, const T* lower, int sourceWidth, T* out) {
 
 template <class T>
 void halveStraightRow(const T* upper, const T* lower, int sourceWidth, T* out) {
-    for (int x = 0; x < (sourceWidth + 1) / 2; ++x) {
+    int first = 0;
+    if constexpr (std::is_same_v<T, uint8_t>) {
+        first = sourceWidth / 2;
+        glyptos::halveRow(upper, lower, out, size_t(first));
+    }
+    for (int x = first; x < (sourceWidth + 1) / 2; ++x) {
         const ptrdiff_t left = ptrdiff_t(8) * x, right = 2 * x + 1 < sourceWidth ? left + 4 : left;
         meanOf<T>({upper + left, upper + right, lower + left, lower + right}, out + ptrdiff_t(4) * x);
     }

@@ -125,6 +125,13 @@ class BlendTest : public QObject {
             packStraightRgba8(row.planes, straight.data(), n);
             QVERIFY(std::equal(rgba.begin(), rgba.end(), straight.begin()));
             QCOMPARE(straight[n * 4], uint8_t(0xee));
+            // From anywhere in a row on, as parts of a picture are packed.
+            for (size_t first = 1; first < std::min(n, size_t(9)); ++first) {
+                const RowPlanes rest{{row.planes.c[0] + first, row.planes.c[1] + first,
+                                      row.planes.c[2] + first, row.planes.c[3] + first}};
+                packStraightRgba8(rest, straight.data(), n - first);
+                QVERIFY(std::equal(rgba.begin() + 4 * first, rgba.end(), straight.begin()));
+            }
             std::vector<uint8_t> out(n * 4 + 1, 0xee);
             packBgra8(row.planes, out.data(), n);
             for (size_t i = 0; i < n; ++i)

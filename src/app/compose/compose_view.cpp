@@ -128,8 +128,6 @@ QWidget* ComposeView::makeHandBar() {
     words->addSpacing(10);
     words->addWidget(sentence_ = new ElidedLabel, 1);
     words->addWidget(snapping_ = snapChoice(bench_));
-    words->addWidget(shapes_ = new ShapeChoice(*bench_));
-    words->addWidget(picking_ = new PickOptions(*bench_));
     return bar;
 }
 
@@ -148,6 +146,8 @@ QWidget* ComposeView::makeOptionBar() {
     row->addWidget(kneading_ = new KneadOptions(*bench_));
     row->addWidget(bending_ = new BendOptions(*bench_));
     row->addWidget(filling_ = new FillOptions(*bench_));
+    row->addWidget(shapes_ = new ShapeChoice(*bench_));
+    row->addWidget(picking_ = new PickOptions(*bench_));
     row->addWidget(optionSentence_ = new ElidedLabel, 1);
     const auto mender = [this] { return static_cast<MendHand*>(&bench_->handOf(Hand::Mend)); };
     connect(selecting_, &SelectOptions::cutOutAsked, this,
@@ -249,8 +249,6 @@ void ComposeView::hideEvent(QHideEvent* event) {
 void ComposeView::refreshHand() {
     hands_->button(int(bench_->hand()))->setChecked(true);
     snapping_->setVisible(bench_->hand() == Hand::Move);
-    shapes_->setVisible(bench_->hand() == Hand::Shape);
-    picking_->setVisible(bench_->hand() == Hand::Pick);
     bool hasOptions = false;
     const auto showFor = [&](QWidget* options, std::initializer_list<Hand> hands) {
         const bool isTheirs = std::find(hands.begin(), hands.end(), bench_->hand()) != hands.end();
@@ -264,6 +262,8 @@ void ComposeView::refreshHand() {
     showFor(kneading_, {Hand::Knead});
     showFor(bending_, {Hand::Bend});
     showFor(filling_, {Hand::Fill});
+    showFor(shapes_, {Hand::Shape});
+    showFor(picking_, {Hand::Pick});
     options_->setVisible(hasOptions);
     // In the row that has more room.
     sentence_->setWords(hasOptions ? QString() : bench_->sentence());

@@ -157,9 +157,7 @@ void LayerMenu::makeLight() {
     entry(menu, tr("Darken the corners"), {}, [this] {
         const Panel* panel = document_->shownPanel();
         if (!panel) return;
-        Layer layer = darkCorners(panel->withBleed(), Ink{0.05f, 0.06f, 0.1f, 1});
-        layer.name = tr("Dark corners").toStdString();
-        add(tr("Darken the corners"), std::move(layer));
+        add(tr("Darken the corners"), darkCorners(panel->withBleed(), Ink{0.05f, 0.06f, 0.1f, 1}));
     });
     needing_.emplace_back(entry(menu, tr("Glow round it"), {}, [this] { glow(); }), 1);
 }

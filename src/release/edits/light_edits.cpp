@@ -33,6 +33,7 @@ Layer darkCorners(const Rect& area, const Ink& dark) {
     none.a = 0;
     run.stops = {{0, none}, {kClear, none}, {1, dark}};
     Layer out;
+    out.name = "Dark corners";
     out.content = FillContent{run};
     out.blend = BlendMode::Multiply;
     out.opacity = 0.8;
