@@ -45,24 +45,7 @@ bool shootTakes(MainWindow& window, const QString& folder) {
     return fine;
 }
 
-/// The cover split with a reference, and the size ladder.
-bool shootReference(MainWindow& window, const QString& folder) {
-    Document& document = *window.document();
-    const SourcePtr source = document.release()->sources.front();
-    const Panel* panel = document.piece()->flat->panel(document.panel().panel);
-    Reference reference = referenceOver(panel->trim(), *source);
-    reference.way = Reference::Way::Split;
-    document.edit(QStringLiteral("Reference"),
-                  withReference(document.release(), document.panel(), reference));
-    window.compose()->ladder()->show();
-    const bool fine = shoot(window, folder, QStringLiteral("reference"));
-    window.compose()->ladder()->hide();
-    document.edit(QStringLiteral("Reference"),
-                  withReference(document.release(), document.panel(), std::nullopt));
-    return fine;
-}
-
-/// The crate with some of the drawer's pictures in it, the drawer, the wall, the colours and the credits.
+/// The crate with some of the drawer's pictures in it, the drawer and the wall.
 bool shootGather(MainWindow& window, const QString& folder) {
     GatherView& gather = *window.gather();
     window.showStep(Step::Gather);
@@ -82,33 +65,7 @@ bool shootGather(MainWindow& window, const QString& folder) {
     fine = shoot(window, folder, QStringLiteral("gather-crate")) && fine;
     gather.showPlace(GatherPlace::Wall);
     gather.wall()->zoomToFit();
-    fine = shoot(window, folder, QStringLiteral("gather-wall")) && fine;
-    gather.showPlace(GatherPlace::Colours);
-    fine = shoot(window, folder, QStringLiteral("gather-colours")) && fine;
-    gather.showPlace(GatherPlace::Credits);
-    return shoot(window, folder, QStringLiteral("gather-credits")) && fine;
-}
-
-/// A wide picture on its way onto a square.
-bool shootFraming(MainWindow& window, const QString& folder) {
-    Document& document = *window.document();
-    GatherView& gather = *window.gather();
-    const auto stock = gather.pictures()->drawerGrid()->entries();
-    const auto wide = std::find_if(stock.begin(), stock.end(),
-                                   [](const EntryPtr& e) { return e->name() == "Lighthouse on a blue day"; });
-    if (wide == stock.end()) return false;
-    window.showStep(Step::Compose);
-    document.newTake();
-    ReleasePtr bare = document.release();
-    for (const LayerPtr& layer : stackOf(*bare, document.panel()))
-        bare = withoutLayer(bare, document.panel(), layer->id);
-    document.edit(QStringLiteral("Bare"), bare);
-    window.bringIn({QString::fromStdString(window.crate().fileOf(**wide).string())});
-    settle(window, [&] { return window.compose()->framing()->isOpen(); });
-    const bool fine = shoot(window, folder, QStringLiteral("framing"));
-    window.compose()->framing()->leave();
-    while (document.history().canUndo()) document.undo();
-    return fine;
+    return shoot(window, folder, QStringLiteral("gather-wall")) && fine;
 }
 
 void moveOver(ComposeBench& bench, QPointF at, Qt::MouseButtons buttons, Qt::KeyboardModifiers keys) {
@@ -276,22 +233,14 @@ bool shootPainting(MainWindow& window, const QString& folder) {
     return fine;
 }
 
-/// The sheets that begin a release and bring tracks in.
-bool shootSheets(MainWindow& window, const QString& folder) {
+/// The sheet that begins a release.
+bool shootStart(MainWindow& window, const QString& folder) {
     StartSheet* start = window.askNewRelease();
     for (QToolButton* b : start->findChildren<QToolButton*>())
         if (b->accessibleName() == QStringLiteral("Tide lines")) b->click();
     settle(window, [] { return true; });
     bool fine = start->grab().save(folder + QStringLiteral("/new-release.png"));
     start->reject();
-    window.showStep(Step::Brief);
-    TracksSheet* tracks = window.brief()->askTracks();
-    tracks->findChild<QPlainTextEdit*>()->setPlainText(QStringLiteral(
-        "Side A\n1. Low Water 3:42\n2. Lantern Room 4:08\n3. Cormorant Street (2:55)\n4. The Pilot Boat "
-        "15:11\n\nSide B\nB1 Slack Tide – 6:20\nB2\tSalt Ledger\t3:33\nNightjar 4:47"));
-    settle(window, [] { return true; });
-    fine = tracks->grab().save(folder + QStringLiteral("/tracks.png")) && fine;
-    tracks->reject();
     return fine;
 }
 
@@ -335,8 +284,8 @@ int main(int argc, char** argv) {
     fine = shoot(window, folder, QStringLiteral("blend-sheet")) && fine;
     compose.blendSheet()->leave();
     fine = shootHandwork(window, folder) && shootPainting(window, folder) && fine;
-    fine = shootTakes(window, folder) && shootReference(window, folder) && fine;
-    fine = shootGather(window, folder) && shootFraming(window, folder) && shootSheets(window, folder) && fine;
+    fine = shootTakes(window, folder) && fine;
+    fine = shootGather(window, folder) && shootStart(window, folder) && fine;
     window.showStep(Step::Brief);
     fine = shoot(window, folder, QStringLiteral("brief")) && fine;
     for (const PiecePtr& piece : document.release()->pieces)
