@@ -2,7 +2,7 @@
 #include "support/handwork.h"
 #include "support/register.h"
 
-#include "app/hands/paint_hand.h"
+#include "app/hands/paint/paint_hand.h"
 #include "file/release_json/release_json.h"
 #include "release/edits/brush_edits.h"
 #include "release/edits/selection_edits.h"

@@ -13,7 +13,6 @@
 #include <QClipboard>
 #include <QGuiApplication>
 #include <QMimeData>
-#include <QTabletEvent>
 
 namespace glyptos {
 namespace {
@@ -121,108 +120,12 @@ double ComposeBench::paintPixel() const {
     return piece ? glyptos::paintPixel(*piece->flat) : 1;
 }
 
-Brush ComposeBench::tip(double pixel) const {
-    constexpr double kStandard = 20; // of them across a panel
-    const BrushSettings& brush = settings_.brush;
-    const double across =
-        brush.diameter > 0 ? brush.diameter : std::max(panel()->width, panel()->height) / kStandard;
-    Brush out;
-    out.diameter = std::max(across / pixel, 1.0), out.hardness = brush.hardness, out.flow = brush.flow;
-    return out;
-}
-
 SliceStyle ComposeBench::sliceStyle() const {
     constexpr double kGap = 40, kShade = 25; // of them across a panel
     const SliceSettings& slice = settings_.slice;
     const double side = std::max(panel()->width, panel()->height);
     return {slice.gap >= 0 ? slice.gap : side / kGap, slice.shade,
             slice.shadeWidth > 0 ? slice.shadeWidth : side / kShade};
-}
-
-double ComposeBench::brushUnit() const {
-    return std::max(panel()->width, panel()->height) / kBrushSide;
-}
-
-Brush ComposeBench::paintBrush(double pixel) const {
-    Brush out = settings_.paint.brush.brush;
-    out.diameter *= brushUnit() / pixel;
-    return out;
-}
-
-Result<std::vector<StampLook>> ComposeBench::stampLooks(double px) const {
-    const PaintSettings& paint = settings_.paint;
-    std::vector<StampLook> out;
-    if (paint.brush.brush.tip != TipKind::Stamp) return out;
-    for (const Stamp& stamp : paint.brush.stamps) {
-        if (stamp.source.empty()) {
-            ShapeContent shape;
-            shape.kind = ShapeKind::Free, shape.contours = stamp.outline;
-            out.push_back(stampOf(outlineOf(shape)));
-            continue;
-        }
-        SourcePtr source = document_->release()->source(stamp.source);
-        for (const SourcePtr& own : paint.sources)
-            if (!source && own->id == stamp.source) source = own;
-        if (!source)
-            return fail(Fault::NotFound,
-                        tr("A picture of the brush %1 is neither in this release nor in the crate any "
-                           "more. Choose its stamps anew.")
-                            .arg(QString::fromStdString(paint.brush.name))
-                            .toStdString());
-        const PyramidPtr picture =
-            engine_.pictures.picture(*source, px / std::max({source->width, source->height, 1}));
-        if (!picture)
-            return fail(Fault::NotFound, tr("%1 is still being read; in a moment it can be painted with.")
-                                             .arg(QString::fromStdString(source->name))
-                                             .toStdString());
-        out.push_back({picture});
-    }
-    return out;
-}
-
-void ComposeBench::paintTip(QPainter& painter, Vec2 at) const {
-    const Brush round = tip(1 / zoom());
-    const QPointF middle = toQt(toView().map(at));
-    painter.setBrush(Qt::NoBrush);
-    for (const double share : {1.0, settings_.brush.hardness}) {
-        const double radius = round.diameter / 2 * share;
-        if (radius < 1) continue;
-        painter.setPen(QPen(QColor(255, 255, 255, 170), 2.4));
-        painter.drawEllipse(middle, radius, radius);
-        painter.setPen(QPen(theme().accent, 1, share < 1 ? Qt::DotLine : Qt::SolidLine));
-        painter.drawEllipse(middle, radius, radius);
-    }
-}
-
-bool ComposeBench::wantsBrushKey(const QKeyEvent& event) {
-    switch (event.key()) {
-    case Qt::Key_Comma:
-    case Qt::Key_Period:
-    case Qt::Key_Semicolon:
-    case Qt::Key_Colon:
-    case Qt::Key_Less:
-    case Qt::Key_Greater:
-        return !(event.modifiers() & (Qt::ControlModifier | Qt::AltModifier));
-    default:
-        return false;
-    }
-}
-
-bool ComposeBench::brushKey(const QKeyEvent& event) {
-    if (!wantsBrushKey(event)) return false;
-    constexpr double kLarger = 1.2, kHarder = 0.1;
-    const int key = event.key();
-    const bool more = key == Qt::Key_Period || key == Qt::Key_Colon || key == Qt::Key_Greater;
-    HandSettings next = settings_;
-    const bool paints = hand_ == Hand::Paint || (hand_ == Hand::Mask && settings_.maskAsPaint);
-    double& hardness = paints ? next.paint.brush.brush.hardness : next.brush.hardness;
-    double& diameter = paints ? next.paint.brush.brush.diameter : next.brush.diameter;
-    if (event.modifiers() & Qt::ShiftModifier)
-        hardness = std::clamp(hardness + (more ? kHarder : -kHarder), 0.0, 1.0);
-    else
-        diameter = (paints ? diameter : tip(1).diameter) * (more ? kLarger : 1 / kLarger);
-    setSettings(next);
-    return true;
 }
 
 Frame ComposeBench::frame(const Layer& layer) const {
@@ -344,51 +247,6 @@ void ComposeBench::mouseReleaseEvent(QMouseEvent* event) {
 
 void ComposeBench::mouseDoubleClickEvent(QMouseEvent* event) {
     if (event->button() == Qt::LeftButton && panel()) inUse().doubleClick(fromView(event->position()));
-}
-
-namespace {
-
-PenSample sampleOf(const QTabletEvent& event, Vec2 at) {
-    constexpr double kLying = 60; // degrees from upright, about what tablets can tell
-    const double x = std::tan(event.xTilt() * std::numbers::pi / 180),
-                 y = std::tan(event.yTilt() * std::numbers::pi / 180);
-    const double away = std::atan(std::hypot(x, y)) * 180 / std::numbers::pi;
-    return {at, event.pressure(), std::min(away / kLying, 1.0), std::atan2(y, x) * 180 / std::numbers::pi,
-            event.rotation()};
-}
-
-} // namespace
-
-/// A pen does what a mouse does, and says more of it.
-void ComposeBench::tabletEvent(QTabletEvent* event) {
-    event->accept();
-    if (!panel()) return;
-    penErases_ = event->pointerType() == QPointingDevice::PointerType::Eraser;
-    const Vec2 at = fromView(event->position());
-    const auto asMouse = [&](QEvent::Type type, Qt::MouseButton button, Qt::MouseButtons buttons) {
-        return QMouseEvent(type, event->position(), event->globalPosition(), button, buttons,
-                           event->modifiers());
-    };
-    switch (event->type()) {
-    case QEvent::TabletPress:
-        if (penIsDown_) inUse().release(); // it had gone unseen
-        setFocus(Qt::MouseFocusReason);
-        penIsDown_ = true;
-        inUse().feel(sampleOf(*event, at));
-        return inUse().press(asMouse(QEvent::MouseButtonPress, Qt::LeftButton, Qt::LeftButton), at);
-    case QEvent::TabletMove:
-        if (!penIsDown_) return inUse().hover(at);
-        inUse().feel(sampleOf(*event, at));
-        return inUse().drag(asMouse(QEvent::MouseMove, Qt::NoButton, Qt::LeftButton), at);
-    default:
-        if (std::exchange(penIsDown_, false)) inUse().release();
-    }
-}
-
-/// A pen that is taken away in the middle of a stroke ends it.
-bool ComposeBench::eventFilter(QObject* watched, QEvent* event) {
-    if (event->type() == QEvent::TabletLeaveProximity && std::exchange(penIsDown_, false)) inUse().release();
-    return BenchView::eventFilter(watched, event);
 }
 
 bool ComposeBench::event(QEvent* event) {

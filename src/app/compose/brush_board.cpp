@@ -74,6 +74,8 @@ BrushBoard::BrushBoard(ComposeBench& bench, QWidget* parent)
     connect(list_, &QListWidget::currentRowChanged, this, &BrushBoard::refreshButtons);
     connect(save_, &QToolButton::clicked, this, &BrushBoard::askName);
     connect(remove_, &QToolButton::clicked, this, &BrushBoard::removeCurrent);
+    for (QToolButton* button : {inHand_, crate_})
+        connect(button, &QToolButton::clicked, this, &BrushBoard::left);
     connect(inHand_, &QToolButton::clicked, this, &BrushBoard::stampsInHandAsked);
     connect(crate_, &QToolButton::clicked, this, &BrushBoard::stampsFromCrateAsked);
     read();
@@ -134,15 +136,16 @@ void BrushBoard::takeUp(const NamedBrush& brush) {
             wanted << QString::fromStdString(stamp.source);
     bench_.setSettings(next);
     if (!wanted.isEmpty()) Q_EMIT picturesAsked(wanted);
-    Q_EMIT chosen();
+    Q_EMIT left();
 }
 
 void BrushBoard::askName() {
+    Q_EMIT left();
     const QString was = QString::fromStdString(bench_.settings().paint.brush.name);
     bool fine = false;
-    const QString name =
-        QInputDialog::getText(this, tr("Save the brush"), tr("Its name:"), QLineEdit::Normal, was, &fine)
-            .trimmed();
+    const QString name = QInputDialog::getText(bench_.window(), tr("Save the brush"), tr("Its name:"),
+                                               QLineEdit::Normal, was, &fine)
+                             .trimmed();
     if (fine && !name.isEmpty()) save(name);
 }
 

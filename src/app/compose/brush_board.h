@@ -21,7 +21,7 @@ class BrushBoard : public QWidget {
     bool isRead() const { return !brushes_.empty(); }
 
   Q_SIGNALS:
-    void chosen();
+    void left(); ///< there is something else to look at now
     void told(const QString& sentence);
     /// The pictures of a brush's stamps are wanted, which this release may not have.
     void picturesAsked(const QStringList& sources);

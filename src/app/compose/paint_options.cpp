@@ -1,7 +1,7 @@
 #include "app/compose/paint_options.h"
 
 #include "app/figures/layer_section.h"
-#include "app/hands/paint_hand.h"
+#include "app/hands/paint/paint_hand.h"
 
 #include <QHBoxLayout>
 #include <QWidgetAction>
@@ -40,12 +40,9 @@ void PaintOptions::makeBrush(QLayout* row) {
     board_ = new BrushBoard(bench_);
     row->addWidget(brush_ = opener(tr("Brush ▾"), tr("All brushes, with a stroke of each"), board_));
     brush_->setAccessibleName(tr("Brush"));
-    connect(board_, &BrushBoard::chosen, this, [this] { brush_->menu()->hide(); });
+    connect(board_, &BrushBoard::left, this, [this] { brush_->menu()->hide(); });
     const auto hand = [this] { return static_cast<PaintHand*>(&bench_.handOf(Hand::Paint)); };
-    connect(board_, &BrushBoard::stampsInHandAsked, this, [this, hand] {
-        hand()->takeStamps();
-        brush_->menu()->hide();
-    });
+    connect(board_, &BrushBoard::stampsInHandAsked, this, [hand] { hand()->takeStamps(); });
     row->addWidget(way_ = new QComboBox);
     way_->setAccessibleName(tr("The brush paints"));
     way_->addItems({tr("over"), tr("behind"), tr("inside"), tr("erases")});

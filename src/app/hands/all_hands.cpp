@@ -8,7 +8,7 @@
 #include "app/hands/mask_hand.h"
 #include "app/hands/mend_hand.h"
 #include "app/hands/move_hand.h"
-#include "app/hands/paint_hand.h"
+#include "app/hands/paint/paint_hand.h"
 #include "app/hands/pick_hand.h"
 #include "app/hands/select_hand.h"
 #include "app/hands/shape_hand.h"

@@ -2,7 +2,7 @@
 // between lines.
 #pragma once
 
-#include "app/hands/area_fill.h"
+#include "app/hands/paint/area_fill.h"
 
 namespace glyptos {
 

@@ -61,6 +61,7 @@ class PaintHand : public QObject, public BenchHand {
     Vec2 lineEnd(Vec2 to, Qt::KeyboardModifiers keys) const;
     Symmetry symmetryIn(const Affine& toLayer) const;
     void pickColour();
+    QString brushWord() const;
 
     PenSample felt_;
     std::optional<Stroke> stroke_;

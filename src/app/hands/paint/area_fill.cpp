@@ -1,4 +1,4 @@
-#include "app/hands/area_fill.h"
+#include "app/hands/paint/area_fill.h"
 
 #include "app/bench/compose_bench.h"
 #include "app/session/settled_pictures.h"
