@@ -5,8 +5,8 @@
 #include "raster/brush/paint_mix.h"
 #include "raster/brush/painted_stroke.h"
 #include "release/edits/brush_edits.h"
-#include "release/history.h"
-#include "release/history_memory.h"
+#include "release/history/history.h"
+#include "release/history/history_memory.h"
 #include "render/renderer.h"
 
 #include <cmath>

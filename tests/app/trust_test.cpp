@@ -189,7 +189,7 @@ class TrustTest : public QObject {
         t->window->showStep(Step::Compose);
         t->document().selectPanel({t->piece("digital-cover"), "front"});
         t->bench().setHand(Hand::Shape);
-        QCOMPARE(shippedOrnaments().size(), size_t(37));
+        QCOMPARE(shippedOrnaments().size(), size_t(39));
         for (const Ornament& ornament : shippedOrnaments()) {
             t->bench().setShapeToDraw(ornament.shape, QString::fromStdString(ornament.name));
             const double own = ornament.shape.height / ornament.shape.width;

@@ -6,8 +6,8 @@
 #include "support/register.h"
 
 #include <QTemporaryDir>
-#include <set>
 #include <QTest>
+#include <set>
 
 using namespace glyptos;
 using namespace glyptos::test;

@@ -2,7 +2,7 @@
 
 #include "file/release_json/release_json.h"
 #include "release/edits/palette_edits.h"
-#include "release/history.h"
+#include "release/history/history.h"
 #include "support/noting.h"
 #include "support/pictures.h"
 #include "support/register.h"

@@ -1,7 +1,7 @@
 // Painted pixels of old steps are put away, and are there again when they are looked at.
 #include "release/edits/brush_edits.h"
-#include "release/history.h"
-#include "release/history_memory.h"
+#include "release/history/history.h"
+#include "release/history/history_memory.h"
 #include "support/pictures.h"
 #include "support/register.h"
 

@@ -115,7 +115,7 @@ QWidget* ComposeView::makeHandBar() {
         {Hand::Letter, tr("Letter"), tr("Click where words should stand (L)")},
         {Hand::Shape, tr("Shape"), tr("Draw shapes, lines, paths and ornaments (S)")},
         {Hand::Fill, tr("Fill"), tr("Lay gradients, or fill areas between lines (F)")},
-        {Hand::Pick, tr("Pick colour"), tr("Take a colour from the art or the reference (P)")}};
+        {Hand::Pick, tr("Pick"), tr("Take a colour from the art or the reference (P)")}};
     for (const auto& [hand, text, why] : hands) {
         QToolButton* button = wordButton(text, why);
         button->setCheckable(true);

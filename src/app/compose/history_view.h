@@ -4,7 +4,7 @@
 
 #include "app/widgets/miniature.h"
 
-#include "release/history.h"
+#include "release/history/history.h"
 
 #include <QAbstractListModel>
 #include <QListView>

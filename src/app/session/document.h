@@ -3,8 +3,8 @@
 
 #include "app/session/in_hand.h"
 #include "base/error.h"
-#include "release/history.h"
-#include "release/history_memory.h"
+#include "release/history/history.h"
+#include "release/history/history_memory.h"
 
 #include <QObject>
 #include <QString>

@@ -7,6 +7,8 @@
 namespace glyptos {
 namespace {
 
+constexpr double kLeastArea = 5; // px, of the side of an area where the ball fits nowhere
+
 GroundColour colourAt(const Picture& p, int x, int y) {
     const uint8_t* px = p.row<uint8_t>(y) + ptrdiff_t(4) * x;
     const float alpha = float(px[3]) / 255;
@@ -28,9 +30,10 @@ cv::Mat linesOf(const Picture& p, const GroundColour& ground, double tolerance) 
     return out;
 }
 
-void clearSpecks(cv::Mat& lines, double speck) {
+/// Takes patches of fewer pixels than a square of that side out of a mask.
+void clearSpecks(cv::Mat& lines, double speck, int neighbours) {
     cv::Mat labels, stats, middles;
-    const int count = cv::connectedComponentsWithStats(lines, labels, stats, middles, 8, CV_32S);
+    const int count = cv::connectedComponentsWithStats(lines, labels, stats, middles, neighbours, CV_32S);
     std::vector<uint8_t> keep(size_t(count), 255);
     keep[0] = 0;
     for (int i = 1; i < count; ++i)
@@ -99,7 +102,7 @@ GroundColour groundAt(const Picture& drawing, int x, int y) {
 LineAreas lineAreas(const Picture& drawing, const GroundColour& ground, const LineOptions& options) {
     const auto isCancelled = [&] { return options.cancel && *options.cancel; };
     cv::Mat lines = linesOf(drawing, ground, options.tolerance);
-    if (options.speck > 0) clearSpecks(lines, options.speck);
+    if (options.speck > 0) clearSpecks(lines, options.speck, 8);
     const cv::Mat free = ~lines;
     cv::Mat away;
     // Beyond the edge of the drawing there is no line.
@@ -111,9 +114,12 @@ LineAreas lineAreas(const Picture& drawing, const GroundColour& ground, const Li
     spread(labels, free);
     // Patches in which the ball fits nowhere are areas of their own.
     cv::Mat narrow = (labels < 0) & free;
+    // But bits of a tip that its own lines cut up go where those go.
+    const cv::Mat bits = narrow.clone();
+    clearSpecks(narrow, std::max(options.speck, kLeastArea), 4);
     count = labelPatches(labels, narrow, count);
     if (isCancelled()) return {};
-    spread(labels, lines);
+    spread(labels, lines | (bits & ~narrow));
     LineAreas out;
     out.width = drawing.width, out.height = drawing.height;
     out.labels.assign(labels.begin<int>(), labels.end<int>());

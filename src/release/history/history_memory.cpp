@@ -1,4 +1,4 @@
-#include "release/history_memory.h"
+#include "release/history/history_memory.h"
 
 #include "release/walks.h"
 

@@ -1,4 +1,4 @@
-#include "release/history.h"
+#include "release/history/history.h"
 
 namespace glyptos {
 
