@@ -106,7 +106,8 @@ class LinesTest : public QObject {
             const AlphaMap mask = areas.mask({areas.at(200, 200)}, {0, 0, kSide, kSide});
             for (int y = 0; y < kSide; ++y)
                 for (int x = 0; x < kSide; ++x) {
-                    if (std::hypot(x - 360, y - 60) < 36) continue; // a tip narrower than 5 px
+                    if (std::hypot(x - 360, y - 60) < 8 * (width + 2))
+                        continue; // narrower than its lines there
                     const size_t i = size_t(y) * kSide + size_t(x);
                     const double unpainted =
                                      double(truth[i]) * (1 - mask.values[i] / 255.0) * (1 - double(ink[i])),

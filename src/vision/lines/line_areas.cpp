@@ -7,6 +7,7 @@
 namespace glyptos {
 namespace {
 
+constexpr float kMoreRoom = 1.5; // px, that a ball has in an area somewhere, if it is one
 constexpr double kLeastArea = 5; // px, of the side of an area where the ball fits nowhere
 
 GroundColour colourAt(const Picture& p, int x, int y) {
@@ -83,6 +84,20 @@ int labelPatches(cv::Mat& labels, const cv::Mat& where, int count) {
     return count + found - 1;
 }
 
+/// Patches further from lines than `least`, of those that somewhere are further than `most`.
+cv::Mat roomyPatches(const cv::Mat& away, float least, float most) {
+    cv::Mat patches, out(away.size(), CV_8U, cv::Scalar(0));
+    const int count = cv::connectedComponents(away > least, patches, 4, CV_32S);
+    std::vector<uint8_t> isKept(size_t(count), 0);
+    for (int y = 0; y < away.rows; ++y)
+        for (int x = 0; x < away.cols; ++x)
+            if (away.at<float>(y, x) > most) isKept[size_t(patches.at<int>(y, x))] = 255;
+    isKept[0] = 0;
+    for (int y = 0; y < away.rows; ++y)
+        for (int x = 0; x < away.cols; ++x) out.at<uint8_t>(y, x) = isKept[size_t(patches.at<int>(y, x))];
+    return out;
+}
+
 } // namespace
 
 GroundColour groundAt(const Picture& drawing, int x, int y) {
@@ -109,8 +124,9 @@ LineAreas lineAreas(const Picture& drawing, const GroundColour& ground, const Li
     cv::distanceTransform(free, away, cv::DIST_L2, cv::DIST_MASK_5);
     if (isCancelled()) return {};
     cv::Mat labels(drawing.height, drawing.width, CV_32S, cv::Scalar(-1));
-    const cv::Mat roomy = away > float(options.gap / 2 + 0.5);
-    int count = labelPatches(labels, roomy, 0);
+    const auto fits = float(options.gap / 2 + 0.5);
+    // Where the ball only just fits, as here and there along a tip, no area begins.
+    int count = labelPatches(labels, roomyPatches(away, fits, fits + kMoreRoom), 0);
     spread(labels, free);
     // Patches in which the ball fits nowhere are areas of their own.
     cv::Mat narrow = (labels < 0) & free;
