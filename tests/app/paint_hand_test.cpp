@@ -3,6 +3,7 @@
 #include "support/register.h"
 
 #include "app/hands/paint/paint_hand.h"
+#include "app/window/stamp_picker.h"
 #include "file/release_json/release_json.h"
 #include "release/edits/brush_edits.h"
 #include "release/edits/selection_edits.h"
@@ -389,6 +390,41 @@ class PaintHandTest : public HandworkTest {
         t->bench().setSettings(next);
         const QString gone = said([&] { stroke({500, 2000}, {600, 2000}); });
         QVERIFY2(gone.contains("neither in this release nor in the crate"), qPrintable(gone));
+    }
+
+    /// A picture of the crate becomes the stamp; the release gets it only with a line that is kept.
+    void stampsFromTheCrate() {
+        QImage leaf(64, 64, QImage::Format_RGBA8888);
+        leaf.fill(QColor(20, 200, 40));
+        t->window->crate().addImage(leaf, "Leaf");
+        QVERIFY(t->settle([&] {
+            return t->window->crate().shelf() && !t->window->crate().shelf()->entries().empty() &&
+                   !t->window->crate().busy();
+        }));
+        takeHard(100);
+        Q_EMIT brushes().stampsFromCrateAsked();
+        auto* picker = t->window->findChild<StampPicker*>();
+        QVERIFY(picker);
+        auto* list = picker->findChild<QListWidget*>();
+        QCOMPARE(list->count(), 1);
+        list->item(0)->setSelected(true);
+        for (QPushButton* button : picker->findChildren<QPushButton*>())
+            if (button->text() == "Use as stamps") button->click();
+        const PaintSettings& paint = t->bench().settings().paint;
+        QVERIFY(t->settle(
+            [&] { return paint.brush.stamps.size() == 1 && !paint.brush.stamps[0].source.empty(); }));
+        QCOMPARE(int(paint.brush.brush.tip), int(TipKind::Stamp));
+        // The first try may find it still being read.
+        QVERIFY(t->settle([&] { return bool(t->bench().stampLooks(100)); }));
+        stroke({600, 600}, {700, 600});
+        QVERIFY(t->seen({600, 600}).green() > 180);
+        QVERIFY(t->document().release()->sources.empty());
+        HandSettings next = t->bench().settings();
+        next.paint.keepsCurves = true;
+        t->bench().setSettings(next);
+        stroke({600, 1600}, {1800, 1600});
+        QCOMPARE(t->document().release()->sources.size(), size_t(1));
+        QVERIFY(t->seen({600, 1600}).green() > 180);
     }
 
     /// A mask painted with a brush of Paint's.

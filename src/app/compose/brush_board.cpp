@@ -50,8 +50,8 @@ BrushBoard::BrushBoard(ComposeBench& bench, QWidget* parent)
     list_->setResizeMode(QListView::Adjust);
     list_->setMovement(QListView::Static);
     list_->setIconSize(kMiniature);
-    list_->setGridSize({kMiniature.width() + 14, kMiniature.height() + 30});
-    list_->setFixedSize(3 * (kMiniature.width() + 14) + 22, 372);
+    list_->setGridSize({kMiniature.width() + 30, kMiniature.height() + 30});
+    list_->setFixedSize(3 * (kMiniature.width() + 30) + 24, 372);
     list_->setWordWrap(true);
     auto* row = new QHBoxLayout;
     row->addWidget(

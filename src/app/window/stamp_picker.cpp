@@ -19,7 +19,7 @@ StampPicker::StampPicker(CrateService& crate, QWidget* parent)
     setAttribute(Qt::WA_DeleteOnClose);
     resize(620, 480);
     auto* column = new QVBoxLayout(this);
-    column->addWidget(roleLabel(tr("Mark one picture, or several that come by turns or by chance."), "soft"));
+    column->addWidget(note_ = roleLabel(QString(), "soft"));
     column->addWidget(search_ = new QLineEdit);
     search_->setPlaceholderText(tr("Search by name"));
     search_->setAccessibleName(tr("Search by name"));
@@ -64,6 +64,11 @@ void StampPicker::fill() {
             item->setData(Qt::UserRole, QString::fromStdString((*entry)->id));
             item->setToolTip(name);
         }
+    note_->setText(
+        !shelf || shelf->entries().empty()
+            ? tr("The crate is empty. Bring pictures in under Gather, or use those in hand as stamps.")
+        : list_->count() == 0 ? tr("No picture of the crate has that name.")
+                              : tr("Mark one picture, or several that come by turns or by chance."));
     use_->setEnabled(false);
     showPictures();
 }

@@ -5,6 +5,7 @@
 #include "app/session/thumbnail_store.h"
 
 #include <QDialog>
+#include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
@@ -26,6 +27,7 @@ class StampPicker : public QDialog {
 
     CrateService& crate_;
     ThumbnailStore thumbnails_;
+    QLabel* note_;
     QLineEdit* search_;
     QListWidget* list_;
     QPushButton* use_;
