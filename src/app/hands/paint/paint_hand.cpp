@@ -125,7 +125,8 @@ bool PaintHand::begin() {
     const PixelTilesPtr tiles = layer->as<PaintedContent>()->tiles;
     LayerPaint paint{colour, brush.opacity * double(ink.a), brush.way, brush.blend};
     if (settings.keepsCurves) paint.way = PaintWay::Over, paint.blend = BlendMode::Normal;
-    stroke_.emplace(Stroke{on,
+    stroke_.emplace(Stroke{document().layer(),
+                           on,
                            QString::fromStdString(layer->name),
                            tiles,
                            tiles,
@@ -144,7 +145,7 @@ void PaintHand::press(const QMouseEvent& event, Vec2 at) {
     pointer_ = at;
     if (const QString why = whyNot(); !why.isEmpty()) return void(Q_EMIT document().refused(why));
     if (event.modifiers() & Qt::ShiftModifier) {
-        const Vec2 from = last_.value_or(at);
+        const Vec2 from = last_ && lastOf_ == document().panel() ? *last_ : at;
         line_ = {from, at};
         line_[1] = lineEnd(at, event.modifiers());
         return bench_.update();
@@ -174,6 +175,7 @@ void PaintHand::moveTo(const PenSample& sample) {
         stroke_->pressures.push_back(float(std::clamp(sample.pressure, 0.0, 1.0)));
     }
     last_ = sample.at;
+    lastOf_ = document().panel();
 }
 
 void PaintHand::show(const IntRect& area) {
@@ -224,11 +226,14 @@ void PaintHand::release() {
         document().preview(nullptr);
         return void(Q_EMIT document().refused(ComposeBench::tr("That stroke changed nothing.")));
     }
+    // Laid into the release as that is by now: something may have arrived meanwhile.
+    const Made now =
+        withPaintLayer(document().release(), document().panel(), stroke.inHand, bench_.paintPixel());
     document().editMaking(
         ComposeBench::tr("Paint on %1 with %2").arg(stroke.name, brushWord()),
-        Made{withChangedLayer(stroke.on.release, document().panel(), stroke.on.id,
+        Made{withChangedLayer(now.release, document().panel(), now.id,
                               [&](Layer& l) { std::get<PaintedContent>(l.content).tiles = stroke.now; }),
-             stroke.on.id});
+             now.id});
 }
 
 bool PaintHand::cancel() {

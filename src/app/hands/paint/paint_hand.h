@@ -39,7 +39,8 @@ class PaintHand : public QObject, public BenchHand {
 
   private:
     struct Stroke {
-        Made on; ///< the release as it began, and the layer that is painted on
+        std::string inHand; ///< that layer, or in front of it
+        Made on;            ///< the release as it began, and the layer that is painted on
         QString name;
         PixelTilesPtr before, now;
         Affine toLayer; ///< from the panel to its pixels
@@ -68,6 +69,7 @@ class PaintHand : public QObject, public BenchHand {
     std::vector<Vec2> line_;   ///< from where to where a straight line will go
     Vec2 pointer_{-1e6, -1e6}; ///< not on the panel before it moves there
     std::optional<Vec2> last_; ///< end of the last stroke, for straight lines
+    PanelRef lastOf_;          ///< panel that it was on
     QBasicTimer building_;
 };
 
