@@ -38,7 +38,7 @@ PixelTiles flatLayer() {
     out.change(kAll, [](const PixelPart& part) {
         for (int y = part.area.y; y < part.area.bottom(); ++y)
             for (int x = 0; x < part.area.w; ++x) {
-                uint8_t* p = part.row(y) + 4 * x;
+                uint8_t* p = part.row(y) + ptrdiff_t(4) * x;
                 p[0] = 40, p[1] = uint8_t(y), p[2] = 120, p[3] = 255;
             }
     });
@@ -58,6 +58,7 @@ Row dabsAgainstPeer() {
     Brush brush = softBrush();
     brush.hardness = 0;
     std::vector<Vec2> middles;
+    middles.reserve(kDabs);
     for (int i = 0; i < kDabs; ++i) middles.push_back({700.0 + 38 * i, 1800 + 600 * std::sin(i / 9.0)});
     const PixelTiles before = flatLayer();
     const int side = int(kDiameter) + 2;

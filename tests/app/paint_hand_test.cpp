@@ -215,6 +215,19 @@ class PaintHandTest : public HandworkTest {
         QCOMPARE(t->seen({900, 2300}), ground);
     }
 
+    /// One of 20,000 px covers all; one of a tenth of a pixel leaves a trace, and nothing is refused or
+    /// clamped.
+    void extremeSizes() {
+        takeHard(0.1);
+        stroke({300, 2900}, {2700, 2900});
+        const PixelTiles thin = *paintOf(t->document().layer())->tiles;
+        QVERIFY(thin.bounds().w > 2300 && thin.bounds().h <= 3);
+        takeHard(20000);
+        QCOMPARE(t->find<QLineEdit>("Size of the brush")->text(), QString("20000 px"));
+        stroke({1500, 1500}, {1510, 1500});
+        for (const Vec2 p : {Vec2{20, 20}, {2980, 20}, {20, 2980}, {2980, 2980}}) QCOMPARE(t->seen(p), red);
+    }
+
     /// What cannot be painted on says so, and stays as it is.
     void refusals() {
         takeHard(100);

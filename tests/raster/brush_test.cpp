@@ -405,6 +405,10 @@ class BrushTest : public QObject {
         Brush fine = round(0.01, 1);
         fine.flow = 0.5;
         QVERIFY(dabsAlong({{{{0, 0}, {1e6, 0}}, false}}, fine).size() <= kMostDabs + 2);
+        // A way of more pieces than that ends before its end.
+        Polyline endless;
+        for (int i = 0; i < 1'000'000; ++i) endless.points.push_back({i * 0.01, i % 2 ? 0.001 : 0});
+        QVERIFY(dabsAlong({endless, endless}, round(10, 1)).size() <= 2 * kMostDabs + 4);
         // Pressures along it.
         Brush pen = round(10, 1);
         pen.spacing = 1;

@@ -69,7 +69,7 @@ void PictureSection::showSharpness(const Layer& layer, const Source& source) {
         const bool whole = times <= 1.005, little = times <= 1.5;
         sharpness_->setText(whole    ? tr("sharp on screens")
                             : little ? tr("enlarged %1 times: a little soft").arg(times, 0, 'f', 1)
-                                     : tr("enlarged %1 times: soft on screens").arg(times, 0, 'f', 1));
+                                     : tr("enlarged %1 times: soft").arg(times, 0, 'f', 1));
         return setRole(sharpness_, whole ? "good" : little ? "caution" : "fault");
     }
     const double ppi = effectivePpi(layer.placement);

@@ -6,6 +6,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QFormLayout>
 #include <QWidget>
 
 namespace glyptos {
@@ -28,9 +29,8 @@ class BrushFigures : public QWidget {
         NumberField* field;
         double by; ///< figures shown for one
     };
-    void addFigures(class QFormLayout* form,
-                    std::initializer_list<std::pair<double Brush::*, QString>> figures);
-    void addFlags(class QFormLayout* form, std::initializer_list<std::pair<bool Brush::*, QString>> flags);
+    void addFigures(QFormLayout* form, std::initializer_list<std::pair<double Brush::*, QString>> figures);
+    void addFlags(QFormLayout* form, std::initializer_list<std::pair<bool Brush::*, QString>> flags);
 
     Brush brush_;
     QComboBox *tip_, *blend_ = nullptr;

@@ -34,7 +34,8 @@ Dabs along(const Polyline& line, const Brush& brush, const std::vector<float>& p
         done += length, last = to;
     };
     walk.moveTo({last, pressureAt(pressures, 0)});
-    for (const Vec2& p : line.points) moveTo(p);
+    for (const Vec2& p : line.points)
+        if (walk.dabs().size() <= kMostDabs) moveTo(p);
     if (line.closed) moveTo(line.points.front());
     walk.finish();
     return walk.dabs();
@@ -56,6 +57,7 @@ Dabs dabsAlong(const std::vector<Polyline>& lines, const Brush& brush, const std
     if (count > double(kMostDabs)) sparse.spacing = spacingOf(brush, 1) * count / double(kMostDabs);
     for (const Polyline& line : lines) {
         if (line.points.empty()) continue;
+        if (out.size() > kMostDabs) break;
         const Dabs one = along(line, sparse, pressures);
         out.insert(out.end(), one.begin(), one.end());
         sparse.seed += 1;

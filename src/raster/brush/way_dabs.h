@@ -6,8 +6,8 @@
 
 namespace glyptos {
 
-inline constexpr size_t kMostDabs =
-    200'000; ///< of one kept stroke; one that would have more is laid less closely
+/// Of one kept stroke: one that would have more is laid less closely, and ends where its way has more pieces.
+inline constexpr size_t kMostDabs = 200'000;
 
 /// `pressures` are spread evenly along each line; none: 1 everywhere. Chances go on from line to line.
 Dabs dabsAlong(const std::vector<Polyline>& lines, const Brush& brush,
