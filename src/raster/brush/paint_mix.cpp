@@ -139,7 +139,7 @@ void mixLayer(PixelTiles& layer, const PixelTiles& before, const DabLayer& strok
         const auto n = size_t(part.area.w);
         Planes there(n), drawn(n);
         std::vector<float> covered(n), alpha(n);
-        std::vector<T> samples(4 * n), scratch(4 * n);
+        Buffer<T> samples(4 * n), scratch(4 * n); // kernels may read past their ends
         auto* bytes = reinterpret_cast<uint8_t*>(samples.data());
         for (int y = part.area.y; y < part.area.bottom(); ++y) {
             before.readRow(part.area.x, y, n, bytes);
