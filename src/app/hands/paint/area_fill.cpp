@@ -81,7 +81,7 @@ QString AreaFill::sentence() const {
         return ComposeBench::tr(
             "The fill runs out to the edge. Click it again to keep it, Esc to leave it, or close "
             "wider gaps.");
-    if (const QString why = whyNot(); !why.isEmpty()) return why;
+    if (QString why = whyNot(); !why.isEmpty()) return why;
     return ComposeBench::tr("Click an area of %1, or drag through several. It is filled below the lines.")
         .arg(QString::fromStdString(document().selectedLayer()->name));
 }
