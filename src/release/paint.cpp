@@ -62,7 +62,7 @@ std::vector<Vec2> turnsOf(const Gradient& g, double reach) {
     constexpr double kStep = 3, kMost = 20000; // degrees from point to point; points
     const double rounds = std::abs(g.turns) * reach / length,
                  count = std::clamp(std::ceil(rounds * 360 / kStep), 1.0, kMost);
-    for (double i = 0; i <= count; ++i) {
+    for (int i = 0; i <= int(count); ++i) {
         const double far = reach * i / count;
         out.push_back(g.from +
                       Affine::rotation(g.turns * far / length * 360).mapVector(line * (far / length)));

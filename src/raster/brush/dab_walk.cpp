@@ -149,15 +149,16 @@ void DabWalk::moveTo(const PenSample& sample) {
     const double spacing = spacingOf(brush_, brush_.diameter),
                  piece = sweeps_ ? kDrawnPiece * brush_.diameter : spacing / kFine;
     constexpr double kMostSteps = 20000;
-    const double steps =
+    const double count =
         bends || changes ? std::clamp(std::ceil(length / std::max(piece, 1e-9)), 1.0, kMostSteps) : 1;
-    for (double i = 1; i <= steps; ++i) {
+    const int steps = int(count);
+    for (int i = 1; i <= steps; ++i) {
         const double s = length * i / steps;
         const Vec2 tip =
             bends ? from.at + on * (s - steady_) + lag * std::exp(-s / steady_) : from.at + on * s;
         const Vec2 ahead = bends ? on * s + from.at - tip : on;
         if (!bends) heading_ = headingOf(ahead);
-        walkTo(tip, between(from, sample, i / steps), headingOf(ahead));
+        walkTo(tip, between(from, sample, double(i) / steps), headingOf(ahead));
         if (sweeps_) drawAlong(tip_, sample);
     }
 }
