@@ -1,6 +1,6 @@
 // glyptos-bench [--json FILE] [--curve | --gather | --vision | --layout]: the budgets of docs/performance.md,
 // measured against a peer in the same run where there is one; with --curve, how the cost grows with size and
-// depth; with --gather, --vision, --painting or --warp, the rows of those alone; with
+// depth; with --flatten, --gather, --vision, --painting or --warp, the rows of those alone; with
 // --layout, what pictures stored as tiles would gain. Times are the least of several runs for ratios, and the
 // 95th percentile where a budget says so.
 #include "app/widgets/theme.h"
@@ -186,8 +186,8 @@ int main(int argc, char** argv) {
         rows.push_back(
             memoryRow("2000 strokes on a layer of 3750², undone at will", QStringLiteral("--night"), 2048));
     };
-    if (arguments.contains(QStringLiteral("--dabs")))
-        return void(rows.push_back(dabsAgainstPeer())), print(rows, {}), 0;
+    if (arguments.contains(QStringLiteral("--flatten")))
+        return add(flattenAgainstPeers(fonts)), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--painting"))) return addPainting(), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--warp"))) {
         add(remapping());

@@ -149,6 +149,7 @@ Result<void> Paintwork::colouredChart() {
     const LineAreas areas = lineAreas(picture, groundAt(picture, 80, 80), {0.25, 12, 6, nullptr});
     const auto fill = [&](const std::vector<Vec2>& seeds, const Paint& paint) {
         std::vector<int> which;
+        which.reserve(seeds.size());
         for (const Vec2& seed : seeds) which.push_back(areas.at(int(seed.x) - all.x, int(seed.y) - all.y));
         const AlphaMap mask = areas.mask(which, {0, 0, areas.width, areas.height});
         release_ = withAreaFilled(release_, panel_, *drawn, *tilesOf(mask, all.x, all.y), 1, paint);

@@ -74,9 +74,9 @@ Picture withoutPaper(const Picture& scan, const std::atomic<bool>* cancel) {
             uint8_t* to = out.row<uint8_t>(y) + ptrdiff_t(4) * x;
             for (int i = 0; i < 3; ++i) {
                 const float ink = alpha > 0 ? (c[i] - (1 - alpha) * p[i]) / alpha : 0;
-                to[i] = uint8_t(std::clamp(ink, 0.0f, 1.0f) * 255 + 0.5f);
+                to[i] = uint8_t(std::lround(std::clamp(ink, 0.0f, 1.0f) * 255));
             }
-            to[3] = uint8_t(alpha * there * 255 + 0.5f);
+            to[3] = uint8_t(std::lround(alpha * there * 255));
         }
     return out;
 }
