@@ -222,6 +222,8 @@ class PaintHandTest : public HandworkTest {
         stroke({300, 2900}, {2700, 2900});
         const PixelTiles thin = *paintOf(t->document().layer())->tiles;
         QVERIFY(thin.bounds().w > 2300 && thin.bounds().h <= 3);
+        enter(t->find<QLineEdit>("Size of the brush"), "0");
+        QVERIFY(brush().diameter > 0); // refused
         takeHard(20000);
         QCOMPARE(t->find<QLineEdit>("Size of the brush")->text(), QString("20000 px"));
         stroke({1500, 1500}, {1510, 1500});

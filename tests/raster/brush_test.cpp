@@ -245,6 +245,11 @@ class BrushTest : public QObject {
         QVERIFY(std::abs(lying.place.scaleY() - 10) < 1e-6 && std::abs(lying.place.b - 50) < 1e-6);
         brush.penTilt = false, brush.penTurn = true;
         QVERIFY(std::abs(dabOf({{0, 0}, 1, 0, 0, 90}).place.b - 50) < 1e-6);
+        // One that barely touches down, and a brush of no size, are no harm.
+        DabWalk faint(round(100, 1), 0), none(round(0, 1), 0);
+        for (DabWalk* each : {&faint, &none})
+            each->moveTo({{0, 0}, 0}), each->moveTo({{50, 0}}), each->moveTo({{90, 0}}), each->finish();
+        QVERIFY(!faint.dabs().empty() && none.dabs().empty());
         // No number: left out.
         DabWalk walk(brush, 0);
         walk.moveTo({{std::nan(""), 0}});

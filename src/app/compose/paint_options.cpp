@@ -158,7 +158,8 @@ void PaintOptions::refresh() {
         tr("%1 ▾").arg(s.brush.name.empty() ? tr("Brush") : QString::fromStdString(s.brush.name)));
     way_->setCurrentIndex(int(brush.way));
     colour_->setColour(s.colour, bench_.document()->release()->palette);
-    const FieldUnit unit = lengthUnitOf(bench_.document()->piece().get());
+    FieldUnit unit = lengthUnitOf(bench_.document()->piece().get());
+    unit.least = 0.001; // nothing is painted by nothing
     for (NumberField* field : {size_, tileWidth_, tileHeight_}) field->setUnit(unit);
     size_->setValue(bench_.paintBrush(1).diameter);
     hardness_->setValue(brush.hardness * 100), opacity_->setValue(brush.opacity * 100);

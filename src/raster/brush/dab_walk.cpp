@@ -62,7 +62,7 @@ double DabWalk::diameterFor(const PenSample& how) const {
     return brush_.diameter * (brush_.penSize ? std::clamp(how.pressure, 0.0, 1.0) : 1);
 }
 
-void DabWalk::put(Vec2 at, const PenSample& how, double direction) {
+bool DabWalk::put(Vec2 at, const PenSample& how, double direction) {
     const auto both = [&](int which) { return 2 * chance(which) - 1; };
     const double taper = brush_.taperIn > 0 ? std::min(1.0, along_ / (brush_.taperIn * brush_.diameter)) : 1,
                  diameter = diameterFor(how) * taper * (1 - brush_.sizeJitter * chance(0));
@@ -92,13 +92,14 @@ void DabWalk::put(Vec2 at, const PenSample& how, double direction) {
     dab.stamp = brush_.byChance ? uint32_t(chance(8) * 0xffffff) : count_;
     dab.along = along_;
     ++count_;
-    if (diameter > kFaintest * brush_.diameter) dabs_.push_back(dab);
+    const bool isSeen = diameter > kFaintest * brush_.diameter;
+    if (isSeen) dabs_.push_back(dab);
+    return isSeen;
 }
 
 /// The area from where it was drawn to last.
 void DabWalk::drawAlong(Vec2 at, const PenSample& how) {
-    put(at, how, 0);
-    dabs_.back().from = drawn_;
+    if (put(at, how, 0)) dabs_.back().from = drawn_;
     drawn_ = at;
 }
 
@@ -125,7 +126,9 @@ void DabWalk::walkTo(Vec2 to, const PenSample& how, double heading) {
 }
 
 void DabWalk::moveTo(const PenSample& sample) {
-    if (!isNumber(sample)) return;
+    if (!isNumber(sample) || !(brush_.diameter > 0)) return;
+    // A pen changes the size within the stroke: prints, not one area.
+    if (sample.pressure != 1 || sample.tilt != 0) sweeps_ = false;
     if (!last_) {
         last_ = sample;
         tip_ = drawn_ = sample.at;
@@ -136,8 +139,6 @@ void DabWalk::moveTo(const PenSample& sample) {
     const PenSample from = *last_;
     const double length = (sample.at - from.at).length();
     last_ = sample;
-    // A pen changes the size within the stroke: prints, not one area.
-    if (sweeps_ && (sample.pressure != 1 || sample.tilt != 0)) sweeps_ = false;
     if (length <= 0) return;
     const Vec2 on = (sample.at - from.at) * (1 / length);
     // d tip / ds = (pointer - tip) / L: along a straight way its solution is exact, so that the tip goes the

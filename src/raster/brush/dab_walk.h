@@ -23,7 +23,8 @@ class DabWalk {
     /// `steadyLength`, units: the tip follows the pointer as a low pass along the way, e-fold on that length.
     DabWalk(const Brush& brush, double steadyLength);
 
-    /// The first puts the pointer down. Samples that are no numbers are left out.
+    /// The first puts the pointer down. Samples that are no numbers are left out, and all of a brush of no
+    /// size.
     void moveTo(const PenSample& sample);
     /// The pointer rests: dabs of a brush that builds up.
     void dwell(double seconds);
@@ -39,7 +40,8 @@ class DabWalk {
   private:
     /// Straight on, over a way that is short where it is bent; `heading`: degrees, at its end.
     void walkTo(Vec2 to, const PenSample& how, double heading);
-    void put(Vec2 at, const PenSample& how, double turn);
+    /// False where it would be too small to be seen.
+    bool put(Vec2 at, const PenSample& how, double turn);
     void drawAlong(Vec2 at, const PenSample& how);
     double diameterFor(const PenSample& how) const;
     double chance(int which) const;
