@@ -22,6 +22,19 @@ PixelHash hashOf(const void* bytes, size_t count) {
 
 } // namespace
 
+TilePlace placeAt(int x, int y) {
+    return {placeOf(x), placeOf(y)};
+}
+
+std::vector<TilePlace> placesIn(const IntRect& area) {
+    std::vector<TilePlace> out;
+    if (area.empty()) return out;
+    for (int row = placeOf(area.y); row <= placeOf(area.bottom() - 1); ++row)
+        for (int column = placeOf(area.x); column <= placeOf(area.right() - 1); ++column)
+            out.push_back({column, row});
+    return out;
+}
+
 IntRect PixelTiles::bounds() const {
     Rect all;
     for (const auto& [place, tile] : tiles_) {
@@ -60,9 +73,7 @@ void PixelTiles::change(const IntRect& area, const std::function<void(const Pixe
     if (area.empty()) return;
     const size_t pixel = format_.pixelBytes(), size = size_t(kPixelTileSide) * kPixelTileSide * pixel;
     std::vector<std::pair<TilePlace, PixelTilePtr>> made;
-    for (int row = placeOf(area.y); row <= placeOf(area.bottom() - 1); ++row)
-        for (int column = placeOf(area.x); column <= placeOf(area.right() - 1); ++column)
-            made.emplace_back(TilePlace{column, row}, nullptr);
+    for (const TilePlace& place : placesIn(area)) made.emplace_back(place, nullptr);
     tbb::parallel_for(size_t(0), made.size(), [&](size_t i) {
         auto& [place, next] = made[i];
         const PixelTilePtr before = tile(place);

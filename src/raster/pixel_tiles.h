@@ -21,6 +21,11 @@ struct TilePlace {
     }
 };
 
+/// The tiles that an area touches, row by row.
+std::vector<TilePlace> placesIn(const IntRect& area);
+/// The tile that holds a pixel.
+TilePlace placeAt(int x, int y);
+
 /// A part of one tile that may be written.
 struct PixelPart {
     IntRect area;    ///< pixels of the whole

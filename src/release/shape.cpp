@@ -98,10 +98,14 @@ void stretchPaint(Paint& paint, double kx, double ky) {
 
 } // namespace
 
-Path outlineOf(const ShapeContent& shape) {
+Path outlineOf(const std::vector<Contour>& contours) {
     Path path;
-    for (const Contour& contour : contoursOf(shape)) addContour(path, contour);
+    for (const Contour& contour : contours) addContour(path, contour);
     return path;
+}
+
+Path outlineOf(const ShapeContent& shape) {
+    return outlineOf(contoursOf(shape));
 }
 
 Brush brushOf(const StrokeStyle& style) {

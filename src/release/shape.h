@@ -64,6 +64,7 @@ struct ShapeContent {
     bool operator==(const ShapeContent&) const = default;
 };
 
+Path outlineOf(const std::vector<Contour>& contours);
 /// The outline in the shape's own frame. A line and open contours have no area.
 Path outlineOf(const ShapeContent& shape);
 /// The brush of a brushed line, as large as that is wide.

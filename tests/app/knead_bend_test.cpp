@@ -60,15 +60,7 @@ class KneadBendTest : public HandworkTest {
         t->document().redo();
         t->settle();
         QCOMPARE(t->seen({1560, 1500}), red);
-        const auto file = std::filesystem::path(folder.path().toStdString()) / "kneaded.glyptos";
-        t->window->saveTo(QString::fromStdString(file.string()));
-        t->settle();
-        QSignalSpy opened(t->window.get(), &MainWindow::opened);
-        t->window->openFile(QString::fromStdString(file.string()));
-        QVERIFY(t->settle([&] { return opened.count() > 0; }));
-        t->window->showStep(Step::Compose);
-        t->settle();
-        leaveBench();
+        saveAndOpen();
         QCOMPARE(releaseToJson(*t->document().release()), releaseToJson(*kneaded));
         QCOMPARE(t->seen({1560, 1500}), red);
     }

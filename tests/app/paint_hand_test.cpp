@@ -103,15 +103,7 @@ class PaintHandTest : public HandworkTest {
         t->document().redo();
         t->settle();
         const ReleasePtr painted = t->document().release();
-        const auto file = std::filesystem::path(folder.path().toStdString()) / "painted.glyptos";
-        t->window->saveTo(QString::fromStdString(file.string()));
-        t->settle();
-        QSignalSpy opened(t->window.get(), &MainWindow::opened);
-        t->window->openFile(QString::fromStdString(file.string()));
-        QVERIFY(t->settle([&] { return opened.count() > 0; }));
-        t->window->showStep(Step::Compose);
-        t->settle();
-        leaveBench();
+        saveAndOpen();
         QCOMPARE(releaseToJson(*t->document().release()), releaseToJson(*painted));
         QCOMPARE(t->seen({1200, 1800}), red);
     }
@@ -201,6 +193,8 @@ class PaintHandTest : public HandworkTest {
         t->settle();
         leaveBench();
         QCOMPARE(t->seen({1000, 1000}), ground);
+        stroke({980, 1000}, {1020, 1000}); // a mouse after it paints
+        QCOMPARE(t->seen({1000, 1000}), red);
         const size_t steps = t->document().history().steps().size();
         penEvent(QEvent::TabletPress, {500, 2000}, 1, pen);
         penEvent(QEvent::TabletMove, {900, 2000}, 1, pen);

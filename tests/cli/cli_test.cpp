@@ -2,7 +2,7 @@
 // display at all.
 #include "file/project.h"
 #include "file/zip_archive.h"
-#include "support/figures.h"
+#include "support/cli.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -13,60 +13,15 @@
 #include <QIODevice>
 #include <QImage>
 #include <QJsonArray>
-#include <QJsonDocument>
 #include <QJsonObject>
-#include <QProcess>
-#include <QProcessEnvironment>
 #include <QStringLiteral>
 #include <QTemporaryDir>
-#include <fstream>
-#include <sys/resource.h>
 
 using namespace glyptos;
 using namespace glyptos::test;
 
-namespace {
-
-struct Ran {
-    int code = -1;
-    QByteArray out, err;
-    QJsonDocument json() const { return QJsonDocument::fromJson(out); }
-};
-
-} // namespace
-
-class CliTest : public QObject {
+class CliTest : public CliFixture {
     Q_OBJECT
-    std::unique_ptr<QTemporaryDir> folder;
-    QString at(const QString& name) const { return folder->filePath(name); }
-
-    Ran run(const QStringList& arguments, rlim_t mostFileBytes = RLIM_INFINITY) const {
-        QProcess process;
-        QProcessEnvironment plain = QProcessEnvironment::systemEnvironment();
-        for (const char* name : {"DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"}) plain.remove(name);
-        process.setProcessEnvironment(plain);
-        process.setWorkingDirectory(folder->path());
-        if (mostFileBytes != RLIM_INFINITY)
-            process.setChildProcessModifier([=] {
-                const rlimit limit{mostFileBytes, mostFileBytes};
-                setrlimit(RLIMIT_FSIZE, &limit);
-            });
-        process.start(QStringLiteral(CLI_PROGRAM), arguments);
-        if (!process.waitForFinished(120000)) qFatal("glyptos-cli did not end");
-        return {process.exitStatus() == QProcess::NormalExit ? process.exitCode() : -2,
-                process.readAllStandardOutput(), process.readAllStandardError()};
-    }
-
-    void refused(const Ran& ran, const QString& says) const {
-        QCOMPARE(ran.code, 2);
-        const QString err = QString::fromUtf8(ran.err);
-        QVERIFY2(err.contains(says), qPrintable(err));
-        QVERIFY2(err.count('\n') == 1 && err.endsWith('\n') && err.startsWith("glyptos-cli: "),
-                 qPrintable(err));
-    }
-
-    QStringList files() const { return QDir(folder->path()).entryList(QDir::Files | QDir::Hidden); }
-
   private Q_SLOTS:
     void init() { folder = std::make_unique<QTemporaryDir>(); }
 
@@ -320,184 +275,6 @@ class CliTest : public QObject {
         QCOMPARE(QImage(at("wall.png")).width(), 400);
         QCOMPARE(run({"new", "bare.glyptos", "--form", "digital-cover"}).code, 0);
         refused(run({"render", "bare.glyptos", "--piece", "wall", "--out", "no.png"}), "Nothing is pinned");
-    }
-
-    void aFigureIsCutOut() {
-        const KnownFigure known = knownFigure(Ground::Gradient, 300, 7, 150);
-        const Rect box = boxOf(known);
-        write(at("keeper.png").toStdString(), pngOf(300, 300, [&](int x, int y) {
-                  const uint8_t* p = known.photo.row<uint8_t>(y) + 4 * x;
-                  return std::array<uint8_t, 4>{p[0], p[1], p[2], 255};
-              }));
-        const QString boxed = QStringLiteral("%1,%2,%3,%4").arg(box.x).arg(box.y).arg(box.w).arg(box.h);
-        const Ran ran = run({"cutout", at("keeper.png"), "--box", boxed, "--out", at("alpha.png"), "--figure",
-                             at("figure.png")});
-        QVERIFY2(ran.code == 0, ran.err);
-        const QImage alpha(at("alpha.png")), figure(at("figure.png"));
-        QCOMPARE(alpha.size(), QSize(300, 300));
-        QCOMPARE(alpha.format(), QImage::Format_Grayscale8);
-        QVERIFY(figure.hasAlphaChannel());
-        int both = 0, either = 0;
-        for (int y = 0; y < 300; ++y)
-            for (int x = 0; x < 300; ++x) {
-                const bool is = known.alpha[size_t(y) * 300 + size_t(x)] >= 0.5f,
-                           found = qGray(alpha.pixel(x, y)) >= 128;
-                both += is && found, either += is || found;
-                QCOMPARE(qAlpha(figure.pixel(x, y)), qGray(alpha.pixel(x, y)));
-            }
-        QVERIFY(both > 0.95 * either);
-        // A stroke says that the face is ground.
-        std::ofstream(at("hints.json").toStdString())
-            << R"([{"kind": "ground", "radius": 10, "points": [[140, 120], [160, 140]]}])";
-        QCOMPARE(run({"cutout", at("keeper.png"), "--box", boxed, "--hint", at("hints.json"), "--out",
-                      at("told.png")})
-                     .code,
-                 0);
-        QCOMPARE(qGray(QImage(at("told.png")).pixel(150, 130)), 0);
-    }
-
-    /// A spot on stripes is filled with stripes, in the picture's own depth, and nothing else changes.
-    void aHoleIsMended() {
-        const auto stripe = [](int x) { return uint16_t(x % 12 < 6 ? 9000 : 51000); };
-        const auto isSpot = [](int x, int y) { return std::abs(x - 60) < 8 && std::abs(y - 50) < 8; };
-        write(at("spot.png").toStdString(), png16Of(120, 100, [&](int x, int y) {
-                  const uint16_t v = isSpot(x, y) ? 0 : uint16_t(stripe(x) + y);
-                  return std::array<uint16_t, 4>{v, v, v, 65535};
-              }));
-        write(at("mask.png").toStdString(), pngOf(120, 100, [&](int x, int y) {
-                  const uint8_t v = isSpot(x, y) ? 255 : 0;
-                  return std::array<uint8_t, 4>{v, v, v, 255};
-              }));
-        const Ran ran = run({"mend", at("spot.png"), "--mask", at("mask.png"), "--out", at("whole.png")});
-        QVERIFY2(ran.code == 0, ran.err);
-        const QImage before(at("spot.png")), after(at("whole.png"));
-        QCOMPARE(after.depth(), 64); // 16 bits a channel
-        for (int y = 0; y < 100; ++y)
-            for (int x = 0; x < 120; ++x) {
-                const int v = after.pixelColor(x, y).rgba64().red();
-                if (!isSpot(x, y)) QCOMPARE(v, int(before.pixelColor(x, y).rgba64().red()));
-                QVERIFY2(std::abs(v - stripe(x)) < 1500,
-                         qPrintable(QStringLiteral("%1 at %2, %3").arg(v).arg(x).arg(y)));
-            }
-    }
-
-    void whereThereIsNothingToMend() {
-        const auto plain = [&](const char* name, int width, uint8_t value) {
-            write(at(name).toStdString(), pngOf(width, 40, [=](int, int) {
-                      return std::array<uint8_t, 4>{value, value, value, 255};
-                  }));
-        };
-        plain("grey.png", 60, 90), plain("black.png", 60, 0), plain("white.png", 60, 255),
-            plain("long.png", 61, 255);
-        const Ran none = run({"mend", at("grey.png"), "--mask", at("black.png"), "--out", at("a.png")});
-        QCOMPARE(none.code, 1);
-        QVERIFY(none.err.contains("nothing to mend"));
-        const Ran all = run({"mend", at("grey.png"), "--mask", at("white.png"), "--out", at("a.png")});
-        QCOMPARE(all.code, 1);
-        QVERIFY(all.err.contains("covers all"));
-        refused(run({"mend", at("grey.png"), "--mask", at("long.png"), "--out", at("a.png")}),
-                "another size");
-        refused(run({"mend", at("grey.png"), "--mask", at("gone.png"), "--out", at("a.png")}), "gone.png");
-        QVERIFY(!QFile::exists(at("a.png")));
-    }
-
-    /// An even grid and no stroke at all are the picture; corners lie where they are told; depth is kept.
-    void aPictureIsWarped() {
-        write(at("chart.png").toStdString(), png16Of(90, 60, [](int x, int y) {
-                  return std::array<uint16_t, 4>{uint16_t(700 * x), uint16_t(1000 * y), 30000, 65535};
-              }));
-        const QImage before(at("chart.png"));
-        const auto told = [&](const QString& name, const QByteArray& text) {
-            QFile file(at(name));
-            if (!file.open(QIODevice::WriteOnly)) qFatal("cannot write");
-            file.write(text);
-        };
-        told("even.json", "{\"columns\": 2, \"rows\": 1, \"points\": [[0, 0], [45, 0], [90, 0], [0, 60], "
-                          "[45, 60], [90, 60]]}");
-        told("none.json", "{\"strokes\": [{\"way\": \"restore\", \"radius\": 20, \"strength\": 1, "
-                          "\"points\": [[30, 30], [40, 30]]}]}");
-        for (const QStringList& how :
-             {QStringList{"--grid", at("even.json")}, {"--knead", at("none.json")}}) {
-            const Ran ran =
-                run(QStringList{"warp", at("chart.png")} + how + QStringList{"--out", at("same.png")});
-            QVERIFY2(ran.code == 0, ran.err);
-            const QImage same(at("same.png"));
-            QCOMPARE(same.depth(), 64);
-            const int near = how.front() == "--grid" ? 4 : 0; // of 65535
-            for (int y = 0; y < 60; ++y)
-                for (int x = 0; x < 90; ++x) {
-                    const QRgba64 p = same.pixelColor(x, y).rgba64(), q = before.pixelColor(x, y).rgba64();
-                    QVERIFY2(std::abs(p.red() - q.red()) <= near && std::abs(p.green() - q.green()) <= near,
-                             qPrintable(QString("%1, %2: %3 %4").arg(x).arg(y).arg(p.red()).arg(q.red())));
-                    QCOMPARE(p.alpha(), q.alpha());
-                }
-        }
-        const Ran ran = run({"warp", at("chart.png"), "--tilt", "20,10,70,10,90,60,0,60", "--size", "100x80",
-                             "--out", at("tilt.png")});
-        QVERIFY2(ran.code == 0, ran.err);
-        const QImage tilted(at("tilt.png"));
-        QCOMPARE(tilted.size(), QSize(100, 80));
-        QCOMPARE(tilted.pixelColor(10, 12).alpha(), 0);
-        QCOMPARE(tilted.pixelColor(45, 12).alpha(), 255);
-        QCOMPARE(tilted.pixelColor(45, 70).alpha(), 0);
-        told("push.json", "{\"strokes\": [{\"way\": \"push\", \"radius\": 25, \"strength\": 1, \"points\": "
-                          "[[30, 30], [50, 30]]}]}");
-        QCOMPARE(run({"warp", at("chart.png"), "--knead", at("push.json"), "--out", at("push.png")}).code, 0);
-        // What was at 30 is at 50 now.
-        QVERIFY(std::abs(QImage(at("push.png")).pixelColor(49, 29).rgba64().red() - 700 * 29) < 1500);
-    }
-
-    void whatCannotBeWarped() {
-        write(at("grey.png").toStdString(), pngOf(60, 40, [](int, int) {
-                  return std::array<uint8_t, 4>{90, 90, 90, 255};
-              }));
-        const auto warp = [&](const QString& way, const QByteArray& text) {
-            QFile file(at("how.json"));
-            if (!file.open(QIODevice::WriteOnly)) qFatal("cannot write");
-            file.write(text);
-            file.close();
-            return run({"warp", at("grey.png"), way, at("how.json"), "--out", at("a.png")});
-        };
-        refused(run({"warp", at("grey.png"), "--tilt", "0,0,60,0,0,40,60,40", "--out", at("a.png")}),
-                "no plane");
-        refused(run({"warp", at("grey.png"), "--tilt", "0,0,60,0,120,0,0,40", "--out", at("a.png")}),
-                "no plane");
-        refused(run({"warp", at("grey.png"), "--out", at("a.png")}), "required");
-        refused(warp("--grid", "{\"columns\": 2, \"rows\": 2, \"points\": [[0, 0]]}"), "9 are needed");
-        refused(warp("--grid", "{\"columns\": 0, \"rows\": 2, \"points\": []}"), "columns should be");
-        refused(warp("--knead",
-                     "{\"strokes\": [{\"way\": \"stir\", \"radius\": 5, \"strength\": 1, \"points\": []}]}"),
-                "should be push");
-        refused(warp("--knead", "{\"strokes\": [{\"way\": \"push\", \"radius\": 5, \"strength\": 1, "
-                                "\"points\": [[NaN, 1]]}]}"),
-                "not valid JSON");
-        refused(warp("--knead",
-                     "{\"strokes\": [{\"way\": \"push\", \"radius\": 5, \"strength\": 3, \"points\": []}]}"),
-                "strength should lie");
-        QByteArray points = "[0, 0]";
-        for (int i = 0; i < 100001; ++i) points += ",[1,1]";
-        refused(warp("--knead",
-                     "{\"strokes\": [{\"way\": \"push\", \"radius\": 5, \"strength\": 1, \"points\": [" +
-                         points + "]}]}"),
-                "100000 points");
-        QVERIFY(!QFile::exists(at("a.png")));
-    }
-
-    void whereThereIsNoFigure() {
-        write(at("grey.png").toStdString(), pngOf(60, 40, [](int, int) {
-                  return std::array<uint8_t, 4>{90, 90, 90, 255};
-              }));
-        const Ran none = run({"cutout", at("grey.png"), "--box", "5,5,30,20", "--out", at("a.png")});
-        QCOMPARE(none.code, 1);
-        QVERIFY(none.err.contains("No figure could be told"));
-        refused(run({"cutout", at("grey.png"), "--box", "90,5,30,20", "--out", at("a.png")}),
-                "outside the picture");
-        refused(run({"cutout", at("gone.png"), "--box", "5,5,30,20", "--out", at("a.png")}), "gone.png");
-        std::ofstream(at("hints.json").toStdString()) << R"([{"kind": "sky", "radius": 1, "points": []}])";
-        refused(run({"cutout", at("grey.png"), "--box", "5,5,30,20", "--hint", at("hints.json"), "--out",
-                     at("a.png")}),
-                "hints");
-        QVERIFY(!QFile::exists(at("a.png")));
     }
 
     void aFullDiskLeavesNothing() {

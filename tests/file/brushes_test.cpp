@@ -41,11 +41,7 @@ class BrushesTest : public QObject {
             Brush small = brush.brush;
             small.diameter = 40;
             std::vector<StampLook> looks;
-            for (const Stamp& stamp : brush.stamps) {
-                ShapeContent shape;
-                shape.kind = ShapeKind::Free, shape.contours = stamp.outline;
-                looks.push_back(stampOf(outlineOf(shape)));
-            }
+            for (const Stamp& stamp : brush.stamps) looks.push_back(stampOf(outlineOf(stamp.outline)));
             const TipLook look = tipLook(small, {}, looks);
             std::vector<float> values(400 * 200 * (look.coloured ? 4 : 1));
             drawDabs(look, dabsAlong({{{{50, 100}, {350, 100}}, false}}, small),

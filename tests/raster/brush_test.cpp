@@ -5,31 +5,14 @@
 #include "raster/brush/way_dabs.h"
 
 #include "support/register.h"
+#include "support/strokes.h"
 
 #include <QTest>
 
 using namespace glyptos;
+using namespace glyptos::test;
 
 namespace {
-
-constexpr PixelFormat kMask{1, 1}, kPaint{4, 1}, kDeepPaint{4, 2};
-constexpr IntRect kAll{-600, -600, 2400, 2400};
-
-double at(const DabLayer& stroke, int x, int y) {
-    float out[4]{};
-    stroke.readRow(x, y, 1, {&out[0], &out[1], &out[2], &out[3]});
-    return double(out[0]);
-}
-
-Brush round(double diameter, double hardness, double flow = 1) {
-    Brush out;
-    out.diameter = diameter, out.hardness = hardness, out.flow = flow;
-    return out;
-}
-
-PaintedStroke strokeOf(const Brush& brush, std::array<float, 3> colour = {}) {
-    return PaintedStroke(brush, tipLook(brush, colour), kAll);
-}
 
 /// A bent way as that many moves.
 std::vector<PenSample> bentWay(int moves, bool withPressure = false) {
@@ -57,12 +40,6 @@ double worstDifference(const DabLayer& a, const DabLayer& b) {
     for (int y = 0; y < 520; y += 1)
         for (int x = 0; x < 520; x += 3) worst = std::max(worst, std::abs(at(a, x, y) - at(b, x, y)));
     return worst * 255;
-}
-
-std::array<int, 4> pixel(const PixelTiles& tiles, int x, int y) {
-    std::array<uint8_t, 4> v{};
-    tiles.readRow(x, y, 1, v.data());
-    return {v[0], v[1], v[2], v[3]};
 }
 
 } // namespace
@@ -284,10 +261,11 @@ class BrushTest : public QObject {
         if (brush.tip != TipKind::Dry) brush.turnJitter = 40;
         const Affine quarter = Affine::scaling(0.25, 0.25);
         const Dabs dabs = dabsAlong({{{{100, 120}, {420, 90}, {460, 380}}, false}}, brush);
+        Dabs smaller;
+        for (const Dab& dab : dabs) smaller.push_back(mapped(dab, quarter));
         std::vector<float> large(512 * 512), little(128 * 128);
         drawDabs(tipLook(brush, {}), dabs, {{0, 0, 512, 512}, large.data()});
-        drawDabs(mapped(tipLook(brush, {}), quarter), mapped(dabs, quarter),
-                 {{0, 0, 128, 128}, little.data()});
+        drawDabs(mapped(tipLook(brush, {}), quarter), smaller, {{0, 0, 128, 128}, little.data()});
         double squares = 0, sum = 0;
         for (size_t y = 0; y < 128; ++y)
             for (size_t x = 0; x < 128; ++x) {

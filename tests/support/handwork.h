@@ -9,6 +9,7 @@
 
 #include <QComboBox>
 #include <QMenu>
+#include <QSignalSpy>
 #include <QToolButton>
 
 namespace glyptos::test {
@@ -54,6 +55,18 @@ class HandworkTest : public QObject {
         auto* field = t->find<QLineEdit>("Size of the brush");
         QVERIFY(field);
         enter(field, text);
+    }
+    /// Saved, and the file opened.
+    void saveAndOpen() {
+        const auto file = std::filesystem::path(folder.path().toStdString()) / "kept.glyptos";
+        t->window->saveTo(QString::fromStdString(file.string()));
+        t->settle();
+        QSignalSpy opened(t->window.get(), &MainWindow::opened);
+        t->window->openFile(QString::fromStdString(file.string()));
+        QVERIFY(t->settle([&] { return opened.count() > 0; }));
+        t->window->showStep(Step::Compose);
+        t->settle();
+        leaveBench();
     }
     /// The pointer goes where its ring hides nothing.
     void leaveBench() {

@@ -220,7 +220,7 @@ void ComposeBench::mousePressEvent(QMouseEvent* event) {
     BenchView::mousePressEvent(event);
     if (isPanning() || event->button() != Qt::LeftButton || !panel()) return;
     const Vec2 at = fromView(event->position());
-    inUse().feel({at});
+    inUse().feel(pen_.value_or(PenSample{at}));
     if (!reference_.press(event->position())) inUse().press(*event, at);
 }
 
@@ -231,7 +231,7 @@ void ComposeBench::mouseMoveEvent(QMouseEvent* event) {
     if (reference_.isDragging())
         reference_.drag(event->position());
     else if (event->buttons() & Qt::LeftButton) {
-        inUse().feel({at});
+        inUse().feel(pen_.value_or(PenSample{at}));
         inUse().drag(*event, at);
     } else
         inUse().hover(at);

@@ -74,8 +74,8 @@ class ComposeBench : public BenchView {
     /// Comma and full stop make the brush smaller and larger, with Shift softer and harder.
     static bool wantsBrushKey(const QKeyEvent& event);
     bool brushKey(const QKeyEvent& event);
-    /// Whether a pen is in the air or on the tablet, its other end down: then it erases.
-    bool isPenErasing() const { return penErases_; }
+    /// Whether what presses and drags just now is the other end of a pen: then it erases.
+    bool isPenErasing() const { return pen_ && penErases_; }
     /// Whether anything that was asked for by hand is still being worked out.
     bool isBusy() const;
     BenchHand& handOf(Hand hand) const { return *hands_[size_t(hand)]; }
@@ -115,6 +115,7 @@ class ComposeBench : public BenchView {
     void mouseDoubleClickEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     void tabletEvent(QTabletEvent* event) override;
+    void endPen();
     bool eventFilter(QObject* watched, QEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
@@ -139,7 +140,9 @@ class ComposeBench : public BenchView {
     HandSettings settings_;
     SelectionPainter selection_;
     LongWork work_;
+    std::optional<PenSample> pen_; ///< how it is held, while its event is handled as one of the mouse
     bool penIsDown_ = false, penErases_ = false;
+    QPointF penAt_; ///< px of the widget
 };
 
 } // namespace glyptos

@@ -46,9 +46,7 @@ Result<std::vector<StampLook>> ComposeBench::stampLooks(double px) const {
     if (paint.brush.brush.tip != TipKind::Stamp) return out;
     for (const Stamp& stamp : paint.brush.stamps) {
         if (stamp.source.empty()) {
-            ShapeContent shape;
-            shape.kind = ShapeKind::Free, shape.contours = stamp.outline;
-            out.push_back(stampOf(outlineOf(shape)));
+            out.push_back(stampOf(outlineOf(stamp.outline)));
             continue;
         }
         SourcePtr source = document_->release()->source(stamp.source);
@@ -116,35 +114,36 @@ bool ComposeBench::brushKey(const QKeyEvent& event) {
     return true;
 }
 
-/// A pen does what a mouse does, and says more of it.
+/// A pen does what a mouse does, panning and the reference included, and says more of it.
 void ComposeBench::tabletEvent(QTabletEvent* event) {
     event->accept();
-    if (!panel()) return;
+    penAt_ = event->position();
     penErases_ = event->pointerType() == QPointingDevice::PointerType::Eraser;
-    const Vec2 at = fromView(event->position());
-    const auto asMouse = [&](QEvent::Type type, Qt::MouseButton button, Qt::MouseButtons buttons) {
-        return QMouseEvent(type, event->position(), event->globalPosition(), button, buttons,
-                           event->modifiers());
-    };
-    switch (event->type()) {
-    case QEvent::TabletPress:
-        if (penIsDown_) inUse().release(); // it had gone unseen
-        setFocus(Qt::MouseFocusReason);
-        penIsDown_ = true;
-        inUse().feel(sampleOf(*event, at));
-        return inUse().press(asMouse(QEvent::MouseButtonPress, Qt::LeftButton, Qt::LeftButton), at);
-    case QEvent::TabletMove:
-        if (!penIsDown_) return inUse().hover(at);
-        inUse().feel(sampleOf(*event, at));
-        return inUse().drag(asMouse(QEvent::MouseMove, Qt::NoButton, Qt::LeftButton), at);
-    default:
-        if (std::exchange(penIsDown_, false)) inUse().release();
-    }
+    const bool isPress = event->type() == QEvent::TabletPress, isMove = event->type() == QEvent::TabletMove;
+    if (isPress && penIsDown_) endPen(); // it had gone unseen
+    if (isPress) setFocus(Qt::MouseFocusReason);
+    pen_ = sampleOf(*event, fromView(penAt_));
+    QMouseEvent asMouse(isPress  ? QEvent::MouseButtonPress
+                        : isMove ? QEvent::MouseMove
+                                 : QEvent::MouseButtonRelease,
+                        penAt_, event->globalPosition(), event->button(), event->buttons(),
+                        event->modifiers());
+    isPress ? mousePressEvent(&asMouse) : isMove ? mouseMoveEvent(&asMouse) : mouseReleaseEvent(&asMouse);
+    if (!isMove) penIsDown_ = isPress;
+    pen_.reset();
+}
+
+/// As if it were lifted where it was last.
+void ComposeBench::endPen() {
+    if (!std::exchange(penIsDown_, false)) return;
+    QMouseEvent up(QEvent::MouseButtonRelease, penAt_, mapToGlobal(penAt_), Qt::LeftButton, Qt::NoButton,
+                   Qt::NoModifier);
+    mouseReleaseEvent(&up);
 }
 
 /// A pen that is taken away in the middle of a stroke ends it.
 bool ComposeBench::eventFilter(QObject* watched, QEvent* event) {
-    if (event->type() == QEvent::TabletLeaveProximity && std::exchange(penIsDown_, false)) inUse().release();
+    if (event->type() == QEvent::TabletLeaveProximity) endPen();
     return BenchView::eventFilter(watched, event);
 }
 

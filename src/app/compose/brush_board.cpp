@@ -90,6 +90,7 @@ void BrushBoard::read() {
         brushes_ = std::move(all.brushes), miniatures_ = std::move(all.miniatures);
         for (const std::string& trouble : all.troubles) Q_EMIT told(QString::fromStdString(trouble));
         fill();
+        Q_EMIT brushesRead(brushes_);
         if (bench_.settings().paint.brush.name.empty()) choose(QStringLiteral("Soft round"));
     });
     const qreal dpr = devicePixelRatioF();
@@ -172,10 +173,16 @@ void BrushBoard::removeCurrent() {
         return b.own && item && b.name == item->text().toStdString();
     });
     if (found == brushes_.end()) return;
-    if (const auto done = removeBrush(*found); !done)
-        return void(Q_EMIT told(QString::fromStdString(done.error().message)));
-    Q_EMIT told(tr("The brush %1 is removed.").arg(item->text()));
-    read();
+    const NamedBrush brush = *found;
+    auto* removing = new QFutureWatcher<Result<void>>(this);
+    connect(removing, &QFutureWatcherBase::finished, this, [this, removing, name = item->text()] {
+        const Result<void> done = removing->result();
+        removing->deleteLater();
+        Q_EMIT told(done ? tr("The brush %1 is removed.").arg(name)
+                         : QString::fromStdString(done.error().message));
+        read();
+    });
+    removing->setFuture(inBackground([brush] { return removeBrush(brush); }));
 }
 
 void BrushBoard::refreshButtons() {

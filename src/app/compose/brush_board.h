@@ -23,6 +23,8 @@ class BrushBoard : public QWidget {
   Q_SIGNALS:
     void left(); ///< there is something else to look at now
     void told(const QString& sentence);
+    /// All that there are now, own ones first.
+    void brushesRead(const std::vector<glyptos::NamedBrush>& brushes);
     /// The pictures of a brush's stamps are wanted, which this release may not have.
     void picturesAsked(const QStringList& sources);
     void stampsInHandAsked();

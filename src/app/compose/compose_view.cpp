@@ -65,6 +65,7 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     all->addLayout(middle, 1);
     all->addWidget(makeSide(engine, service));
     connect(bench_, &ComposeBench::handChanged, this, &ComposeView::refreshHand);
+    connect(&painting_->board(), &BrushBoard::brushesRead, properties_, &PropertiesPanel::setBrushes);
     connect(properties_, &PropertiesPanel::maskLookChosen, bench_, &ComposeBench::setMaskLook);
     connect(properties_, &PropertiesPanel::replaceAsked, this, &ComposeView::replaceAsked);
     connect(properties_, &PropertiesPanel::framingAsked, this,

@@ -6,7 +6,6 @@
 
 #include <QHBoxLayout>
 #include <QMenu>
-#include <QWidgetAction>
 
 namespace glyptos {
 
@@ -25,19 +24,13 @@ FillOptions::FillOptions(ComposeBench& bench, QWidget* parent)
     colour_->setFixedWidth(34);
     connect(colour_, &ColourButton::chosen, this,
             [this](const Ink& ink) { set([=](FillSettings& s) { s.paint = ink; }); });
-    QToolButton* more =
-        wordButton(tr("Paint ▾"), tr("A colour, a gradient, a pattern: what areas are filled with"));
-    more->setPopupMode(QToolButton::InstantPopup);
-    auto* menu = new QMenu(more);
     auto* inside = new QWidget;
     auto* column = new QVBoxLayout(inside);
     column->addWidget(paint_ = new PaintEditor(tr("Paint of the areas")));
     inside->setFixedWidth(300);
-    auto* action = new QWidgetAction(menu);
-    action->setDefaultWidget(inside);
-    menu->addAction(action);
-    more->setMenu(menu);
-    connect(menu, &QMenu::aboutToShow, this, [this] {
+    QToolButton* more =
+        opening(tr("Paint ▾"), tr("A colour, a gradient, a pattern: what areas are filled with"), inside);
+    connect(more->menu(), &QMenu::aboutToShow, this, [this] {
         if (bench_.panel())
             paint_->show(bench_.settings().fill.paint, bench_.panel()->withBleed(),
                          lengthUnitOf(bench_.document()->piece().get()), *bench_.document()->release());

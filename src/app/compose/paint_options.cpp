@@ -7,22 +7,6 @@
 #include <QWidgetAction>
 
 namespace glyptos {
-namespace {
-
-/// A button that opens a widget under it.
-QToolButton* opener(const QString& text, const QString& why, QWidget* inside) {
-    QToolButton* button = wordButton(text, why);
-    button->setPopupMode(QToolButton::InstantPopup);
-    auto* menu = new QMenu(button);
-    auto* action = new QWidgetAction(menu);
-    action->setDefaultWidget(inside);
-    menu->addAction(action);
-    button->setMenu(menu);
-    return button;
-}
-
-} // namespace
-
 PaintOptions::PaintOptions(ComposeBench& bench, QWidget* parent)
     : QWidget(parent)
     , bench_(bench) {
@@ -38,7 +22,7 @@ PaintOptions::PaintOptions(ComposeBench& bench, QWidget* parent)
 
 void PaintOptions::makeBrush(QLayout* row) {
     board_ = new BrushBoard(bench_);
-    row->addWidget(brush_ = opener(tr("Brush ▾"), tr("All brushes, with a stroke of each"), board_));
+    row->addWidget(brush_ = opening(tr("Brush ▾"), tr("All brushes, with a stroke of each"), board_));
     brush_->setAccessibleName(tr("Brush"));
     connect(board_, &BrushBoard::left, this, [this] { brush_->menu()->hide(); });
     const auto hand = [this] { return static_cast<PaintHand*>(&bench_.handOf(Hand::Paint)); };
@@ -83,7 +67,7 @@ void PaintOptions::makeFigures(QLayout* row) {
         });
     });
     row->addWidget(figuresButton_ =
-                       opener(tr("Figures ▾"), tr("All that makes this brush what it is"), figures_));
+                       opening(tr("Figures ▾"), tr("All that makes this brush what it is"), figures_));
 }
 
 void PaintOptions::makeWays(QLayout* row) {

@@ -28,7 +28,7 @@ PropertiesPanel::PropertiesPanel(Engine& engine, QWidget* parent)
                  new PlaceSection(engine),
                  blend,
                  picture,
-                 new ShapeSection(engine),
+                 shape_ = new ShapeSection(engine),
                  mask};
     for (LayerSection* section : sections_) all->addWidget(section);
     all->addStretch();
@@ -55,6 +55,10 @@ void PropertiesPanel::setDocument(Document* document) {
     connect(document_, &Document::changed, this, &PropertiesPanel::refresh);
     connect(document_, &Document::selectionChanged, this, &PropertiesPanel::refresh);
     refresh();
+}
+
+void PropertiesPanel::setBrushes(const std::vector<NamedBrush>& brushes) {
+    shape_->setBrushes(brushes);
 }
 
 void PropertiesPanel::setFillInHand(bool inHand) {

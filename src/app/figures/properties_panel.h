@@ -2,12 +2,14 @@
 #pragma once
 
 #include "app/figures/mask_section.h"
+#include "file/brushes.h"
 
 #include <QWidget>
 
 namespace glyptos {
 
 class Engine;
+class ShapeSection;
 
 class PropertiesPanel : public QWidget {
     Q_OBJECT
@@ -15,6 +17,8 @@ class PropertiesPanel : public QWidget {
     explicit PropertiesPanel(Engine& engine, QWidget* parent = nullptr);
     void setDocument(Document* document);
     void setFillInHand(bool inHand);
+    /// Those that lines can be drawn with.
+    void setBrushes(const std::vector<NamedBrush>& brushes);
 
   Q_SIGNALS:
     void blendSheetAsked();
@@ -28,6 +32,7 @@ class PropertiesPanel : public QWidget {
 
     Document* document_ = nullptr;
     QLabel *title_, *empty_, *locked_;
+    ShapeSection* shape_;
     std::vector<LayerSection*> sections_;
 };
 

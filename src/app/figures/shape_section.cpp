@@ -1,8 +1,6 @@
 #include "app/figures/shape_section.h"
 
-#include <QFutureWatcher>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 
 namespace glyptos {
 
@@ -121,26 +119,22 @@ void ShapeSection::makeBrushed(QFormLayout* rows) {
             },
             settled);
     });
-    auto* reading = new QFutureWatcher<std::vector<NamedBrush>>(this);
-    connect(reading, &QFutureWatcherBase::finished, this, [this, reading] {
-        brushes_ = reading->result();
-        reading->deleteLater();
-        drawn_->clear();
-        drawn_->addItems({tr("a pen"), tr("a brush")});
-        for (const NamedBrush& brush : brushes_) drawn_->addItem(QString::fromStdString(brush.name));
+    setBrushes({});
+}
+
+void ShapeSection::setBrushes(std::vector<NamedBrush> brushes) {
+    // What erases draws no line, and what prints pictures would need them.
+    std::erase_if(brushes, [](const NamedBrush& b) {
+        return b.brush.way == PaintWay::Erase ||
+               std::any_of(b.stamps.begin(), b.stamps.end(),
+                           [](const Stamp& s) { return !s.source.empty(); });
     });
-    reading->setFuture(QtConcurrent::run([] {
-        std::vector<std::string> told; // by the board of brushes
-        std::vector<NamedBrush> all = ownBrushes(told);
-        all.insert(all.end(), shippedBrushes().begin(), shippedBrushes().end());
-        // What erases draws no line, and what prints pictures would need them.
-        std::erase_if(all, [](const NamedBrush& b) {
-            return b.brush.way == PaintWay::Erase ||
-                   std::any_of(b.stamps.begin(), b.stamps.end(),
-                               [](const Stamp& s) { return !s.source.empty(); });
-        });
-        return all;
-    }));
+    const int chosen = std::max(0, drawn_->currentIndex());
+    brushes_ = std::move(brushes);
+    drawn_->clear();
+    drawn_->addItems({tr("a pen"), tr("a brush")});
+    for (const NamedBrush& brush : brushes_) drawn_->addItem(QString::fromStdString(brush.name));
+    drawn_->setCurrentIndex(chosen);
 }
 
 void ShapeSection::drawWith(int choice) {

@@ -14,6 +14,8 @@ class ShapeSection : public LayerSection {
     Q_OBJECT
   public:
     explicit ShapeSection(Engine& engine);
+    /// Those that a line can be drawn with.
+    void setBrushes(std::vector<NamedBrush> brushes);
 
   protected:
     bool fits(const Layer& layer) const override { return layer.as<ShapeContent>(); }

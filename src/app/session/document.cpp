@@ -14,18 +14,18 @@ namespace glyptos {
 Document::Document(const ReleasePtr& release, std::filesystem::path file, QObject* parent)
     : QObject(parent)
     , history_(release)
-    , memory_(installedMemory() / 100 * size_t(memoryShare()) / 4,
-              [] { return TileFile::in(cacheHome() / "glyptos"); })
+    , memory_(std::make_shared<HistoryMemory>(installedMemory() / 100 * size_t(memoryShare()) / 4,
+                                              [] { return TileFile::in(cacheHome() / "glyptos"); }))
     , saved_(release)
     , file_(std::move(file)) {
-    memory_.add(*release);
+    memory_->add(*release);
     mendInHand();
 }
 
 void Document::tidyMemory() {
-    memory_.add(*release());
+    memory_->add(*release());
     if (isTidying_) return;
-    const std::vector<PixelTilePtr> excess = memory_.excess(*release());
+    const std::vector<PixelTilePtr> excess = memory_->excess(*release());
     if (excess.empty()) return;
     isTidying_ = true;
     auto* putting = new QFutureWatcher<Result<bool>>(this);
@@ -34,8 +34,9 @@ void Document::tidyMemory() {
         // A disk that is full is tried again later; until then the pixels stay in memory.
         isTidying_ = false;
     });
-    putting->setFuture(inBackground(
-        [excess, file = memory_.file()]() -> Result<bool> { return HistoryMemory::putAway(excess, file); }));
+    putting->setFuture(inBackground([excess, memory = memory_]() -> Result<bool> {
+        return HistoryMemory::putAway(excess, memory->file());
+    }));
 }
 
 void Document::edit(const QString& name, ReleasePtr next, const QString& merge) {

@@ -82,7 +82,7 @@ class Document : public QObject {
     /// Painted pixels of old steps go to disk, in the background, when they take too much memory.
     void tidyMemory();
     History history_;
-    HistoryMemory memory_;
+    std::shared_ptr<HistoryMemory> memory_; ///< outlived by no work on it
     bool isTidying_ = false;
     ReleasePtr saved_, preview_;
     std::filesystem::path file_;

@@ -32,11 +32,7 @@ QImage brushMiniature(const NamedBrush& named, QSize px, const QColor& colour, s
     brush.taperIn = std::min(brush.taperIn, 6.0), brush.taperOut = std::min(brush.taperOut, 6.0);
     if (brush.tip == TipKind::Stamp && looks.empty())
         for (const Stamp& stamp : named.stamps)
-            if (stamp.source.empty()) {
-                ShapeContent shape;
-                shape.kind = ShapeKind::Free, shape.contours = stamp.outline;
-                looks.push_back(stampOf(outlineOf(shape)));
-            }
+            if (stamp.source.empty()) looks.push_back(stampOf(outlineOf(stamp.outline)));
     if (brush.tip == TipKind::Stamp && looks.empty()) brush.tip = TipKind::Round;
     DabWalk walk(brush, 0);
     for (const PenSample& sample : bend(px.width(), height)) walk.moveTo(sample);

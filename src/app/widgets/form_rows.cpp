@@ -6,8 +6,10 @@
 
 #include <QColorDialog>
 #include <QHBoxLayout>
+#include <QMenu>
 #include <QPainter>
 #include <QStyle>
+#include <QWidgetAction>
 
 namespace glyptos {
 
@@ -66,6 +68,17 @@ QToolButton* wordButton(const QString& text, const QString& why, bool checkable)
     button->setToolTip(why);
     button->setCheckable(checkable);
     button->setCursor(Qt::PointingHandCursor);
+    return button;
+}
+
+QToolButton* opening(const QString& text, const QString& why, QWidget* inside) {
+    QToolButton* button = wordButton(text, why);
+    button->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(button);
+    auto* action = new QWidgetAction(menu);
+    action->setDefaultWidget(inside);
+    menu->addAction(action);
+    button->setMenu(menu);
     return button;
 }
 

@@ -30,6 +30,8 @@ QWidget* inOneRow(std::initializer_list<QWidget*> widgets);
 
 /// A word to press, with the reason why one would.
 QToolButton* wordButton(const QString& text, const QString& why, bool checkable = false);
+/// A word that opens a widget under it.
+QToolButton* opening(const QString& text, const QString& why, QWidget* inside);
 /// A chooser of colours that is not shown yet and goes when it is closed.
 QColorDialog* colourChooser(const QColor& colour, QWidget* parent);
 

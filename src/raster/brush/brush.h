@@ -69,32 +69,30 @@ struct BrushFigure {
     std::string_view id;
     double Brush::*value;
     double least, most;
-    bool ofSize = false; ///< a length, which scales with what it is painted on
 };
 
 inline constexpr double kLargestBrush = 1e6; ///< in files; any unit
 
-inline constexpr std::array kBrushFigures{
-    BrushFigure{"diameter", &Brush::diameter, 1e-4, kLargestBrush, true},
-    BrushFigure{"hardness", &Brush::hardness, 0, 1},
-    BrushFigure{"opacity", &Brush::opacity, 0, 1},
-    BrushFigure{"flow", &Brush::flow, 0.001, 1},
-    BrushFigure{"spacing", &Brush::spacing, 0, 20},
-    BrushFigure{"roundness", &Brush::roundness, 0.02, 1},
-    BrushFigure{"turn", &Brush::turn, -360, 360},
-    BrushFigure{"sizeJitter", &Brush::sizeJitter, 0, 1},
-    BrushFigure{"turnJitter", &Brush::turnJitter, 0, 180},
-    BrushFigure{"placeJitter", &Brush::placeJitter, 0, 20},
-    BrushFigure{"spread", &Brush::spread, 0, 50},
-    BrushFigure{"opacityJitter", &Brush::opacityJitter, 0, 1},
-    BrushFigure{"hueJitter", &Brush::hueJitter, 0, 180},
-    BrushFigure{"lightJitter", &Brush::lightJitter, 0, 1},
-    BrushFigure{"steadying", &Brush::steadying, 0, 1},
-    BrushFigure{"buildUp", &Brush::buildUp, 0, 200},
-    BrushFigure{"taperIn", &Brush::taperIn, 0, 200},
-    BrushFigure{"taperOut", &Brush::taperOut, 0, 200},
-    BrushFigure{"sizeAtEnd", &Brush::sizeAtEnd, 0, 8},
-    BrushFigure{"seed", &Brush::seed, 0, 999999}};
+inline constexpr std::array kBrushFigures{BrushFigure{"diameter", &Brush::diameter, 1e-4, kLargestBrush},
+                                          BrushFigure{"hardness", &Brush::hardness, 0, 1},
+                                          BrushFigure{"opacity", &Brush::opacity, 0, 1},
+                                          BrushFigure{"flow", &Brush::flow, 0.001, 1},
+                                          BrushFigure{"spacing", &Brush::spacing, 0, 20},
+                                          BrushFigure{"roundness", &Brush::roundness, 0.02, 1},
+                                          BrushFigure{"turn", &Brush::turn, -360, 360},
+                                          BrushFigure{"sizeJitter", &Brush::sizeJitter, 0, 1},
+                                          BrushFigure{"turnJitter", &Brush::turnJitter, 0, 180},
+                                          BrushFigure{"placeJitter", &Brush::placeJitter, 0, 20},
+                                          BrushFigure{"spread", &Brush::spread, 0, 50},
+                                          BrushFigure{"opacityJitter", &Brush::opacityJitter, 0, 1},
+                                          BrushFigure{"hueJitter", &Brush::hueJitter, 0, 180},
+                                          BrushFigure{"lightJitter", &Brush::lightJitter, 0, 1},
+                                          BrushFigure{"steadying", &Brush::steadying, 0, 1},
+                                          BrushFigure{"buildUp", &Brush::buildUp, 0, 200},
+                                          BrushFigure{"taperIn", &Brush::taperIn, 0, 200},
+                                          BrushFigure{"taperOut", &Brush::taperOut, 0, 200},
+                                          BrushFigure{"sizeAtEnd", &Brush::sizeAtEnd, 0, 8},
+                                          BrushFigure{"seed", &Brush::seed, 0, 999999}};
 
 struct BrushFlag {
     std::string_view id;

@@ -35,13 +35,6 @@ Dab mapped(const Dab& dab, const Affine& map) {
     return out;
 }
 
-Dabs mapped(const Dabs& dabs, const Affine& map) {
-    Dabs out;
-    out.reserve(dabs.size());
-    for (const Dab& dab : dabs) out.push_back(mapped(dab, map));
-    return out;
-}
-
 Dab scaled(Dab dab, double by) {
     dab.place = dab.place * Affine::scaling(by, by);
     return dab;

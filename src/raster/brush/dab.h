@@ -28,7 +28,6 @@ using Dabs = std::vector<Dab>;
 
 /// The same dab on something that `map` leads to.
 Dab mapped(const Dab& dab, const Affine& map);
-Dabs mapped(const Dabs& dabs, const Affine& map);
 /// About its own middle.
 Dab scaled(Dab dab, double by);
 

@@ -7,19 +7,6 @@ namespace {
 
 constexpr size_t kTilePixels = size_t(kPixelTileSide) * kPixelTileSide;
 
-int placeOf(int pixel) {
-    return int(std::floor(double(pixel) / kPixelTileSide));
-}
-
-std::vector<TilePlace> placesIn(const IntRect& area) {
-    std::vector<TilePlace> out;
-    if (area.empty()) return out;
-    for (int row = placeOf(area.y); row <= placeOf(area.bottom() - 1); ++row)
-        for (int column = placeOf(area.x); column <= placeOf(area.right() - 1); ++column)
-            out.push_back({column, row});
-    return out;
-}
-
 IntRect touched(std::span<const Dab> dabs, const IntRect& within) {
     Rect all;
     for (const Dab& dab : dabs) {
@@ -74,7 +61,7 @@ bool DabLayer::readRow(int x, int y, size_t n, float* const (&out)[4]) const {
     const int planes = look_.coloured ? 4 : 1;
     size_t at = 0;
     for (const int end = x + int(n); x < end;) {
-        const TilePlace place{placeOf(x), placeOf(y)};
+        const TilePlace place = placeAt(x, y);
         const IntRect area = place.area();
         const auto part = size_t(std::min(end, area.right()) - x);
         const auto found = tiles_.find(place);

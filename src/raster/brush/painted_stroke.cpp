@@ -11,20 +11,30 @@ PaintedStroke::PaintedStroke(const Brush& brush, TipLook look, const IntRect& wi
     , within_(within)
     , copies_(std::move(copies)) {}
 
+/// Every appearance of dabs, as far as it reaches inside.
+Dabs PaintedStroke::appearances(std::span<const Dab> dabs) const {
+    Dabs out;
+    for (const Dab& dab : dabs)
+        for (const Affine& copy : copies_)
+            if (Dab there = mapped(dab, copy); !pixelsAround(there.bounds()).intersected(within_).empty())
+                out.push_back(there);
+    return out;
+}
+
 IntRect PaintedStroke::draw() {
     const size_t first = walk_.takeFirstChanged();
-    const Dabs& dabs = walk_.dabs();
-    const size_t was = drawn_.size() / copies_.size();
-    Rect before; // of what was drawn otherwise
-    for (size_t i = first * copies_.size(); i < drawn_.size(); ++i)
-        before = before.united(drawn_[i].bounds());
-    drawn_.resize(first * copies_.size());
-    for (size_t i = first; i < dabs.size(); ++i)
-        for (const Affine& copy : copies_) drawn_.push_back(mapped(dabs[i], copy));
-    const std::span<const Dab> fresh = std::span(drawn_).subspan(first * copies_.size());
-    if (first >= was) return layer_.draw(fresh, within_);
-    for (const Dab& dab : fresh) before = before.united(dab.bounds());
-    return layer_.redraw(pixelsAround(before), drawn_, within_);
+    const std::span<const Dab> all(walk_.dabs());
+    const Dabs fresh = appearances(all.subspan(first));
+    if (first >= drawn_.size()) {
+        drawn_.insert(drawn_.end(), all.begin() + ptrdiff_t(first), all.end());
+        return layer_.draw(fresh, within_);
+    }
+    Rect changed; // where they were, and where they are now
+    for (const Dab& dab : appearances(std::span(drawn_).subspan(first)))
+        changed = changed.united(dab.bounds());
+    for (const Dab& dab : fresh) changed = changed.united(dab.bounds());
+    drawn_.assign(all.begin(), all.end());
+    return layer_.redraw(pixelsAround(changed), appearances(all), within_);
 }
 
 IntRect PaintedStroke::moveTo(const PenSample& sample) {

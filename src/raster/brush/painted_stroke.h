@@ -25,12 +25,13 @@ class PaintedStroke {
 
   private:
     IntRect draw();
+    Dabs appearances(std::span<const Dab> dabs) const;
 
     DabWalk walk_;
     DabLayer layer_;
     IntRect within_;
     std::vector<Affine> copies_;
-    Dabs drawn_; ///< copies included
+    Dabs drawn_; ///< of the walk, as they were drawn
 };
 
 /// One 8-bit value a pixel, of the stroke of a round brush through those points, mapped by `toPixels`, as

@@ -7,15 +7,19 @@ bool isPaintLayer(const Layer& layer) {
     return painted && !painted->holes;
 }
 
+Layer newPaintLayer(double pixel) {
+    Layer out;
+    out.name = "Paint";
+    out.content = PaintedContent{std::make_shared<const PixelTiles>(kPaintPixels), nullptr};
+    out.placement.scaleX = out.placement.scaleY = pixel;
+    return out;
+}
+
 Made withPaintLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
                     double pixel) {
     const LayerPtr there = findLayer(stackOf(*release, panel), layer);
     if (there && isPaintLayer(*there)) return {release, there->id};
-    Layer made;
-    made.name = "Paint";
-    made.content = PaintedContent{std::make_shared<const PixelTiles>(kPaintPixels), nullptr};
-    made.placement.scaleX = made.placement.scaleY = pixel;
-    return withLayer(release, panel, std::move(made), layer);
+    return withLayer(release, panel, newPaintLayer(pixel), layer);
 }
 
 Way wayOf(std::vector<Contour> onPanel) {

@@ -5,8 +5,9 @@
 
 namespace glyptos {
 
-/// The layer itself when it can be painted on; else a new one directly in front of it (or at the front) whose
-/// pixels are those of the panel, `pixel` units a side.
+/// An empty one to paint on, whose pixels are those of the panel, `pixel` units a side.
+Layer newPaintLayer(double pixel);
+/// The layer itself when it can be painted on; else a new one directly in front of it (or at the front).
 [[nodiscard]] Made withPaintLayer(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
                                   double pixel);
 /// A layer that is painted on, not one that mends.

@@ -25,7 +25,7 @@ class HistoryMemory {
     std::vector<PixelTilePtr> excess(const Release& current);
     /// Puts them away, on any thread. False when the disk is full: they stay in memory.
     static bool putAway(const std::vector<PixelTilePtr>& tiles, const std::shared_ptr<TileFile>& file);
-    /// Nothing when it cannot be made.
+    /// Nothing when it cannot be made. May wait for the disk; one call at a time.
     std::shared_ptr<TileFile> file();
 
   private:

@@ -37,11 +37,7 @@ std::shared_ptr<const KeptDabs> BrushCache::dabs(const ShapeContent& shape) {
 
 StampLook BrushCache::stamp(const std::vector<Contour>& outline) {
     return kept(stamps_, KeyHash(1).add(outline).key(),
-                [&] {
-                    ShapeContent shape;
-                    shape.kind = ShapeKind::Free, shape.contours = outline;
-                    return KeptStamp{stampOf(outlineOf(shape))};
-                })
+                [&] { return KeptStamp{stampOf(outlineOf(outline))}; })
         ->look;
 }
 

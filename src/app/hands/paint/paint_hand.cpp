@@ -100,14 +100,13 @@ Symmetry PaintHand::symmetryIn(const Affine& toLayer) const {
 bool PaintHand::begin() {
     const PaintSettings& settings = bench_.settings().paint;
     const double pixel = bench_.paintPixel();
-    Made on = withPaintLayer(document().release(), document().panel(),
-                             settings.keepsCurves ? std::string() : document().layer(), pixel);
-    if (settings.keepsCurves) {
-        // It is seen while it is drawn, in front of the layer in hand.
-        Layer sketch = *findLayer(stackOf(*on.release, document().panel()), on.id);
-        sketch.id.clear(), sketch.blend = settings.brush.brush.blend;
-        on = withLayer(document().release(), document().panel(), std::move(sketch), document().layer());
-    }
+    // What is kept as a line is seen while it is drawn, in front of the layer in hand.
+    Layer sketch = newPaintLayer(pixel);
+    sketch.blend = settings.brush.brush.blend;
+    const Made on =
+        settings.keepsCurves
+            ? withLayer(document().release(), document().panel(), std::move(sketch), document().layer())
+            : withPaintLayer(document().release(), document().panel(), document().layer(), pixel);
     const LayerPtr layer = findLayer(stackOf(*on.release, document().panel()), on.id);
     const auto toLayer = layer ? placementMap(layer->placement).inverse() : std::nullopt;
     if (!toLayer) return false;
