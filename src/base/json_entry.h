@@ -28,6 +28,8 @@ class Entry {
     std::string path(const char* key) const { return path() + "." + key; }
     [[noreturn]] void wrong(const std::string& what, Fault fault = Fault::Damaged) const;
 
+    /// All of it, as JSON text.
+    std::string json() const { return json_.dump(); }
     std::string text() const;
     double number() const; ///< finite
     int whole(int least, int most) const;

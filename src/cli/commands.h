@@ -113,4 +113,13 @@ struct WarpOptions {
 };
 [[nodiscard]] Result<Outcome> warp(const WarpOptions& options);
 
+/// Goes through a list of treatments as a release holds it and writes a PNG of the picture's depth. Files
+/// that the list names lie beside it; lengths in mm are taken at 300 ppi.
+struct TreatOptions {
+    std::string picture, chain, out;
+};
+[[nodiscard]] Result<Outcome> treat(const TreatOptions& options);
+/// Prints all kinds of treatments with their figures.
+[[nodiscard]] Result<Outcome> listTreatments(bool json);
+
 } // namespace glyptos::cli

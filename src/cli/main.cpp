@@ -189,6 +189,23 @@ int runCommandLine(int argc, char** argv) {
     warp->add_option("--out", warping.out, "PNG to write, of the picture's depth")->required();
     warp->callback([&] { run = [&] { return cli::warp(warping); }; });
 
+    cli::TreatOptions treating;
+    bool listing = false, listingJson = false;
+    auto* treat = app.add_subcommand("treat", "Grade and treat a picture by a list of treatments");
+    auto* listed = treat->add_flag("--list", listing, "Print all kinds with their figures");
+    treat->add_flag("--json", listingJson, "The list as JSON")->needs(listed);
+    treat->add_option("PICTURE", treating.picture, "The picture");
+    treat->add_option("--chain", treating.chain,
+                      "JSON file with the list, as a release holds it:\n"
+                      "[{\"kind\": \"look-table\", \"file\": \"dusk.cube\", \"opacity\": 0.5},\n"
+                      " {\"kind\": \"soft-blur\", \"sigma_px\": 25}]");
+    treat->add_option("--out", treating.out, "PNG to write, of the picture's depth");
+    treat->callback([&] {
+        if (!listing && (treating.picture.empty() || treating.chain.empty() || treating.out.empty()))
+            throw CLI::RequiredError("treat needs PICTURE, --chain and --out, or --list");
+        run = [&] { return listing ? cli::listTreatments(listingJson) : cli::treat(treating); };
+    });
+
     CrateCommands crate;
     addCrateCommands(app, crate, run);
 

@@ -4,6 +4,7 @@
 #include "file/atomic_file.h"
 #include "file/data_folder.h"
 #include "file/ornaments.h"
+#include "file/own_files.h"
 #include "file/pictures/picture_reader.h"
 #include "file/release_json/brush_codec.h"
 #include "file/xdg_folders.h"
@@ -39,10 +40,8 @@ NamedBrush read(const Entry& e) {
 std::vector<NamedBrush> brushesIn(const std::filesystem::path& folder, bool own,
                                   std::vector<std::string>& troubles) {
     std::vector<NamedBrush> out;
-    std::error_code none;
-    for (const auto& entry : std::filesystem::directory_iterator(folder, none)) {
-        if (entry.path().extension() != ".json") continue;
-        auto brush = readBrushFile(entry.path());
+    for (const auto& file : jsonFilesIn(folder)) {
+        auto brush = readBrushFile(file);
         if (!brush) {
             troubles.push_back(brush.error().message);
             continue;
@@ -56,15 +55,6 @@ std::vector<NamedBrush> brushesIn(const std::filesystem::path& folder, bool own,
 
 QString folded(std::string_view text) {
     return QString::fromUtf8(text.data(), qsizetype(text.size())).toCaseFolded();
-}
-
-/// A file name that says what is in it; letters and digits of any script stay.
-std::string fileNameFor(const std::string& name) {
-    QString out;
-    for (const QChar c : folded(name))
-        out += c.isLetterOrNumber() || c.isHighSurrogate() || c.isLowSurrogate() ? c : QChar('-');
-    constexpr qsizetype kLongest = 60; // of up to four bytes each
-    return out.left(kLongest).toStdString() + ".json";
 }
 
 } // namespace
@@ -101,19 +91,11 @@ std::vector<NamedBrush> ownBrushes(std::vector<std::string>& troubles) {
 
 Result<NamedBrush> saveBrush(NamedBrush brush) {
     brush.own = true;
-    std::error_code code;
-    std::filesystem::create_directories(ownBrushFolder(), code);
-    if (code)
-        return fail(Fault::Unwritable, "The brush " + brush.name + " was not saved: the folder " +
-                                           ownBrushFolder().string() + " cannot be made.");
     std::vector<std::string> troubles;
     const auto there = ownBrushes(troubles);
     const auto same =
         std::find_if(there.begin(), there.end(), [&](const auto& b) { return b.name == brush.name; });
-    brush.file = same != there.end() ? same->file : ownBrushFolder() / fileNameFor(brush.name);
-    // Two names may fold to one file name.
-    for (int n = 2; same == there.end() && std::filesystem::exists(brush.file, code); ++n)
-        brush.file = ownBrushFolder() / (stemOf(fileNameFor(brush.name)) + "-" + std::to_string(n) + ".json");
+    brush.file = same != there.end() ? same->file : freeFileFor(ownBrushFolder(), brush.name);
     Json json = toJson(brush.brush);
     json["name"] = brush.name;
     Json words = Json::list(), stamps = Json::list();
@@ -121,9 +103,7 @@ Result<NamedBrush> saveBrush(NamedBrush brush) {
     for (const Stamp& stamp : brush.stamps) stamps.push_back(toJson(stamp));
     json["words"] = std::move(words);
     if (!brush.stamps.empty()) json["stamps"] = std::move(stamps);
-    const std::string text = json.dump(2) + "\n";
-    if (auto done = writeFile(brush.file, {reinterpret_cast<const uint8_t*>(text.data()), text.size()});
-        !done)
+    if (auto done = writeOwnFile(brush.file, json, "The brush " + brush.name + " was not saved"); !done)
         return tl::unexpected(done.error());
     return brush;
 }

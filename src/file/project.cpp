@@ -4,6 +4,7 @@
 #include "file/data_folder.h"
 #include "file/pictures/picture_reader.h"
 #include "file/release_json/release_json.h"
+#include "file/release_json/treatment_codec.h"
 #include "file/zip_archive.h"
 #include "release/edits/edits.h"
 #include "release/walks.h"
@@ -14,7 +15,7 @@ namespace glyptos {
 namespace {
 
 constexpr std::string_view kMimeType = "application/x-glyptos-release";
-constexpr size_t kMostJsonBytes = size_t(256) << 20;
+constexpr size_t kMostJsonBytes = size_t(256) << 20, kMostLookBytes = kMostFileBytes;
 
 std::string pictureEntry(const Source& source) {
     return "pictures/" + source.id + "." + source.format;
@@ -63,13 +64,48 @@ std::map<std::string, PixelTilePtr> tilesOf(const Release& release) {
     return out;
 }
 
+/// Tables of an archive; those of one name are one.
+class ArchivedLooks {
+  public:
+    explicit ArchivedLooks(const ZipReader& zip)
+        : zip_(zip) {}
+
+    Result<LookTablePtr> table(const std::string& name) {
+        LookTablePtr& one = tables_[name];
+        if (one) return one;
+        const auto text = zip_.readText(name, kMostLookBytes);
+        if (!text) return tl::unexpected(text.error());
+        auto table = lookTableFromCube(*text);
+        if (!table) return tl::unexpected(table.error());
+        one = kept(std::move(*table));
+        return one;
+    }
+
+  private:
+    const ZipReader& zip_;
+    std::map<std::string, LookTablePtr> tables_;
+};
+
+/// Every look table as the text it is kept as, by its name.
+std::map<std::string, std::string> looksOf(const Release& release) {
+    std::map<std::string, std::string> out;
+    eachTreatment(release, [&](const Treatment& treatment) {
+        for (const FigureValue& value : treatment.figures.values())
+            if (const auto* table = std::get_if<LookTablePtr>(&value); table && *table)
+                out.try_emplace(lookName(**table), cubeText(**table));
+    });
+    return out;
+}
+
 Result<ReleasePtr> readRelease(const ZipReader& zip, const FormList& forms) {
     auto json = zip.readText("release.json", kMostJsonBytes);
     if (!json) return tl::unexpected(json.error());
     ArchivedTiles tiles(zip);
-    auto release = releaseFromJson(*json, forms, [&](const std::string& name, const PixelFormat& format) {
-        return tiles.tile(name, format);
-    });
+    ArchivedLooks looks(zip);
+    auto release = releaseFromJson(
+        *json, forms,
+        [&](const std::string& name, const PixelFormat& format) { return tiles.tile(name, format); },
+        [&](const std::string& name) { return looks.table(name); });
     if (!release) return tl::unexpected(release.error());
     for (SourcePtr& slot : release->sources) {
         auto source = std::make_shared<Source>(*slot);
@@ -105,6 +141,8 @@ Result<void> saveProject(const Release& whole, const std::filesystem::path& file
                                   {"release.json", bytesOf(json), true}};
     for (const SourcePtr& s : release.sources)
         entries.push_back({pictureEntry(*s), *s->bytes, s->format == "svg"});
+    const auto looks = looksOf(release);
+    for (const auto& [name, text] : looks) entries.push_back({name, bytesOf(text), true});
     const auto tiles = tilesOf(release);
     std::vector<std::shared_ptr<const TileLevels>> held; // until all is written
     for (const auto& [name, tile] : tiles) {

@@ -3,19 +3,13 @@
 #pragma once
 
 #include "base/geometry.h"
-#include "release/ink.h"
+#include "color/colour_run.h"
 
 #include <string>
 #include <variant>
 #include <vector>
 
 namespace glyptos {
-
-struct GradientStop {
-    double at = 0; ///< 0…1 along the run
-    Ink colour;
-    bool operator==(const GradientStop&) const = default;
-};
 
 enum class GradientKind : unsigned char {
     Linear, ///< along the line from `from` to `to`
@@ -43,10 +37,6 @@ Gradient evenRun(const Rect& area, double turn, const Ink& first, const Ink& las
 
 /// Whether it runs round its middle, from where it starts back to there.
 bool goesRound(const Gradient& gradient);
-/// Colour at `t` of a run, straight; before the first and behind the last stop theirs.
-Rgba colourAlong(const std::vector<GradientStop>& stops, double t);
-/// Puts a stop where its place is; its index.
-size_t putStop(std::vector<GradientStop>& stops, const GradientStop& stop);
 /// Where a place of the run stands: along its line, or round its middle through `to`.
 Vec2 stopPlace(const Gradient& gradient, double at);
 /// The turns of a spiral, from its middle to `reach`: points along the line where its run starts, close

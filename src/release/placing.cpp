@@ -31,6 +31,10 @@ void changeMask(Layer& layer, const std::function<void(Mask&)>& change) {
     layer.mask = std::make_shared<const Mask>(std::move(mask));
 }
 
+void changeTreatments(Layer& layer, const std::function<Treatments(Treatments)>& change) {
+    if (layer.treatments) layer.treatments = std::make_shared<const Treatments>(change(*layer.treatments));
+}
+
 void mapPlacement(Placement& placement, const Affine& onPanel) {
     if (const auto next = placementOf(onPanel * placementMap(placement), placement)) placement = *next;
 }
@@ -93,20 +97,23 @@ Layer transformed(Layer layer, const Affine& onPanel) {
     if (isGroup(layer)) {
         layer =
             eachInside(std::move(layer), [&](Layer child) { return transformed(std::move(child), onPanel); });
-    } else if (!layer.as<FillContent>()) {
+    } else if (!isFrameless(layer)) {
         mapPlacement(layer.placement, onPanel);
         takeScale(layer);
     }
     changeMask(layer, [&](Mask& mask) { mapPlacement(mask.placement, onPanel); });
+    changeTreatments(layer, [&](Treatments all) { return mapped(std::move(all), onPanel); });
     return layer;
 }
 
 Layer moved(Layer layer, Vec2 by) {
     if (isGroup(layer))
         layer = eachInside(std::move(layer), [&](Layer child) { return moved(std::move(child), by); });
-    else if (!layer.as<FillContent>())
+    else if (!isFrameless(layer))
         layer.placement.position = layer.placement.position + by;
     changeMask(layer, [&](Mask& mask) { mask.placement.position = mask.placement.position + by; });
+    changeTreatments(layer,
+                     [&](Treatments all) { return mapped(std::move(all), Affine::translation(by.x, by.y)); });
     return layer;
 }
 
@@ -120,10 +127,15 @@ Layer scaled(Layer layer, Vec2 about, double factor) {
         scalePlacement(mask.placement);
         mask.feather = std::min(mask.feather * factor, kLargestSide);
     });
+    changeTreatments(layer, [&](Treatments all) {
+        const Affine map = Affine::translation(about.x, about.y) * Affine::scaling(factor, factor) *
+                           Affine::translation(-about.x, -about.y);
+        return mapped(scaled(std::move(all), factor), map);
+    });
     if (isGroup(layer))
         return eachInside(std::move(layer),
                           [&](Layer child) { return scaled(std::move(child), about, factor); });
-    if (layer.as<FillContent>()) return layer;
+    if (isFrameless(layer)) return layer;
     Placement& p = layer.placement;
     const double oldX = p.scaleX, oldY = p.scaleY;
     scalePlacement(p);
@@ -156,7 +168,7 @@ Layer turned(Layer layer, Vec2 about, double degrees) {
     if (isGroup(layer))
         return eachInside(std::move(layer),
                           [&](Layer child) { return turned(std::move(child), about, degrees); });
-    if (!layer.as<FillContent>()) turnPlacement(layer.placement);
+    if (!isFrameless(layer)) turnPlacement(layer.placement);
     return layer;
 }
 
@@ -166,7 +178,7 @@ Layer flipped(Layer layer, bool upDown) {
     const auto before = placementMap(layer.placement).inverse();
     bool& flip = upDown ? layer.placement.flipY : layer.placement.flipX;
     flip = !flip;
-    if (before && !layer.as<FillContent>()) {
+    if (before && !isFrameless(layer)) {
         const Affine onPanel = placementMap(layer.placement) * *before;
         changeMask(layer, [&](Mask& mask) { mapPlacement(mask.placement, onPanel); });
     }
@@ -174,7 +186,7 @@ Layer flipped(Layer layer, bool upDown) {
 }
 
 Layer withWarp(Layer layer, std::shared_ptr<const Warp> warp) {
-    if (layer.as<FillContent>()) return layer;
+    if (isFrameless(layer)) return layer;
     if (warp && warp->empty()) warp = nullptr;
     if (layer.as<GroupContent>() && bool(layer.warp) != bool(warp)) {
         if (warp) {

@@ -8,6 +8,7 @@
 #include "release/selection.h"
 #include "release/shape.h"
 #include "release/source_facts.h"
+#include "release/treatment.h"
 #include "type/paragraph.h"
 
 #include <cstdint>
@@ -116,8 +117,13 @@ struct GroupContent {
     bool operator==(const GroupContent&) const = default;
 };
 
+/// A grade: its treatments act on all that lies beneath it in its list, or on what it is clipped into.
+struct GradeContent {
+    bool operator==(const GradeContent&) const = default;
+};
+
 using Content = std::variant<PictureContent, TextContent, FillContent, GroupContent, ShapeContent,
-                             EchoContent, PaintedContent>;
+                             EchoContent, PaintedContent, GradeContent>;
 
 struct Layer {
     std::string id; ///< unique in the release
@@ -134,12 +140,20 @@ struct Layer {
     /// Nothing for most layers, and never of a fill. A linked mask goes through it with the layer. A group
     /// that has one is placed as a whole, by its own placement.
     std::shared_ptr<const Warp> warp;
+    /// In the order in which they act; nothing for most layers. The mask comes after those that change what
+    /// shows and before the first that follows its outline, so that a shadow is that of what is cut out.
+    std::shared_ptr<const Treatments> treatments;
 
     template <class T>
     const T* as() const {
         return std::get_if<T>(&content);
     }
 };
+
+/// Whether it reaches over all of its panel, and has no frame of its own.
+inline bool isFrameless(const Layer& layer) {
+    return layer.as<FillContent>() || layer.as<GradeContent>();
+}
 
 /// One version of a piece's art: a stack for each panel.
 struct Take {

@@ -35,7 +35,10 @@ bool sameLayer(const Layer& a, const Layer& b) {
     };
     const bool sameMask = a.mask == b.mask || (a.mask && b.mask && *a.mask == *b.mask);
     const bool sameWarp = a.warp == b.warp || (a.warp && b.warp && *a.warp == *b.warp);
-    return plain(a) == plain(b) && sameMask && sameWarp && sameContent(a.content, b.content);
+    const bool sameTreatments =
+        a.treatments == b.treatments || (a.treatments && b.treatments && *a.treatments == *b.treatments);
+    return plain(a) == plain(b) && sameMask && sameWarp && sameTreatments &&
+           sameContent(a.content, b.content);
 }
 
 bool sameStack(const Stack& a, const Stack& b) {

@@ -75,20 +75,6 @@ std::vector<Contour> contoursOf(const ShapeContent& s) {
     return s.contours;
 }
 
-void addContour(Path& path, const Contour& contour) {
-    const auto& nodes = contour.nodes;
-    if (nodes.size() < 2) return;
-    path.moveTo(nodes[0].at);
-    const size_t n = nodes.size(), runs = contour.closed ? n : n - 1;
-    for (size_t i = 0; i < runs; ++i) {
-        const PathNode &a = nodes[i], &b = nodes[(i + 1) % n];
-        if (a.after == Vec2{} && b.before == Vec2{})
-            path.lineTo(b.at);
-        else
-            path.cubicTo(a.at + a.after, b.at + b.before, b.at);
-    }
-}
-
 /// Runs keep their place in the shape; the grain of paper keeps its size.
 void stretchPaint(Paint& paint, double kx, double ky) {
     if (auto* run = std::get_if<Gradient>(&paint))
@@ -97,12 +83,6 @@ void stretchPaint(Paint& paint, double kx, double ky) {
 }
 
 } // namespace
-
-Path outlineOf(const std::vector<Contour>& contours) {
-    Path path;
-    for (const Contour& contour : contours) addContour(path, contour);
-    return path;
-}
 
 Path outlineOf(const ShapeContent& shape) {
     return outlineOf(contoursOf(shape));

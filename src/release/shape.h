@@ -2,6 +2,7 @@
 #pragma once
 
 #include "raster/brush/brush.h"
+#include "raster/contour.h"
 #include "raster/stroke.h"
 #include "release/paint.h"
 
@@ -10,18 +11,6 @@
 namespace glyptos {
 
 enum class ShapeKind : unsigned char { Rectangle, Ellipse, Polygon, Star, Line, Free };
-
-/// A point of a free path with the handles of the curve before and after it, as ways from the point.
-struct PathNode {
-    Vec2 at, before, after;
-    bool operator==(const PathNode&) const = default;
-};
-
-struct Contour {
-    std::vector<PathNode> nodes;
-    bool closed = true;
-    bool operator==(const Contour&) const = default;
-};
 
 /// On which side of the outline a stroke lies. Open outlines are always stroked along the middle.
 enum class StrokePlace : unsigned char { Inside, Centre, Outside };
@@ -64,7 +53,6 @@ struct ShapeContent {
     bool operator==(const ShapeContent&) const = default;
 };
 
-Path outlineOf(const std::vector<Contour>& contours);
 /// The outline in the shape's own frame. A line and open contours have no area.
 Path outlineOf(const ShapeContent& shape);
 /// The brush of a brushed line, as large as that is wide.

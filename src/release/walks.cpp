@@ -67,20 +67,31 @@ void eachInk(Layer& layer, const std::function<void(Ink&)>& act) {
 }
 
 void eachPainted(const Release& release, const std::function<void(const PixelTiles&)>& act) {
+    const auto masked = [&](const std::shared_ptr<const Mask>& mask) {
+        const auto* painted = mask ? std::get_if<PaintedMask>(&mask->form) : nullptr;
+        if (painted) act(*painted->tiles);
+    };
     eachLayer(release, [&](const LayerPtr& layer) {
         if (const auto* painted = layer->as<PaintedContent>()) {
             act(*painted->tiles);
             if (painted->holes) act(*painted->holes);
         }
         if (layer->warp && layer->warp->knead) act(*layer->warp->knead->shifts);
-        const auto* mask = layer->mask ? std::get_if<PaintedMask>(&layer->mask->form) : nullptr;
-        if (mask) act(*mask->tiles);
+        masked(layer->mask);
     });
+    eachTreatment(release, [&](const Treatment& treatment) { masked(treatment.mask); });
     for (const PiecePtr& piece : release.pieces)
         for (const auto& [panel, selections] : piece->selections) {
             if (selections.now) act(*selections.now->tiles);
             for (const NamedSelection& kept : selections.kept) act(*kept.selection.tiles);
         }
+}
+
+void eachTreatment(const Release& release, const std::function<void(const Treatment&)>& act) {
+    eachLayer(release, [&](const LayerPtr& layer) {
+        if (layer->treatments)
+            for (const Treatment& treatment : *layer->treatments) act(treatment);
+    });
 }
 
 std::vector<std::string> sourcesOf(const Layer& layer) {

@@ -24,6 +24,8 @@ void eachInk(const Layer& layer, const std::function<void(const Ink&)>& act);
 void eachInk(Layer& layer, const std::function<void(Ink&)>& act);
 /// Everything that is painted in the release: layers, what they mend, masks, selections.
 void eachPainted(const Release& release, const std::function<void(const PixelTiles&)>& act);
+/// Every treatment of all layers.
+void eachTreatment(const Release& release, const std::function<void(const Treatment&)>& act);
 /// Ids of the sources that a layer, its mask and all in it show, each once.
 std::vector<std::string> sourcesOf(const Layer& layer);
 /// Ids of all sources that anything in the release shows: takes, masks, references, the wall.
@@ -58,19 +60,51 @@ void partsOf(Of<GroupContent> auto&, const auto&) {}
 /// What is painted shows no source and follows no swatch.
 void partsOf(Of<PaintedContent> auto&, const auto&) {}
 void partsOf(Of<PaintedMask> auto&, const auto&) {}
+void partsOf(Of<GradeContent> auto&, const auto&) {}
 
-/// The parts of a layer and of its mask. The visitor answers every kind of part, and gets them changeable
-/// when the layer is.
+/// The parts of a figure of a treatment: its colours, and the picture it names.
+void partsOf(Of<FigureValue> auto& value, const auto& visit) {
+    if (auto* ink = std::get_if<Ink>(&value)) visit(*ink);
+    if (auto* run = std::get_if<ColourRun>(&value))
+        for (auto& stop : *run) visit(stop.colour);
+    if (auto* source = std::get_if<std::string>(&value); source && !source->empty()) {
+        auto picture = PictureContent{*source};
+        visit(picture);
+    }
+}
+
+/// The parts of a mask; of one that may be changed, a copy takes its place where that changed.
+template <class MaskPointer, class Visitor>
+void partsOfMask(MaskPointer& mask, const Visitor& visit) {
+    if (!mask) return;
+    if constexpr (std::is_const_v<MaskPointer>) {
+        std::visit([&](const auto& form) { partsOf(form, visit); }, mask->form);
+    } else {
+        Mask copy = *mask;
+        std::visit([&](auto& form) { partsOf(form, visit); }, copy.form);
+        if (!(copy == *mask)) mask = std::make_shared<const Mask>(std::move(copy));
+    }
+}
+
+void partsOfTreatment(auto& treatment, const auto& visit) {
+    for (auto& value : treatment.figures.values()) partsOf(value, visit);
+    partsOfMask(treatment.mask, visit);
+}
+
+/// The parts of a layer, of its mask and of its treatments. The visitor answers every kind of part, and gets
+/// them changeable when the layer is.
 template <class LayerLike, class Visitor>
 void eachPart(LayerLike& layer, const Visitor& visit) {
     std::visit([&](auto& content) { partsOf(content, visit); }, layer.content);
-    if (!layer.mask) return;
+    partsOfMask(layer.mask, visit);
+    if (!layer.treatments) return;
     if constexpr (std::is_const_v<LayerLike>) {
-        std::visit([&](const auto& form) { partsOf(form, visit); }, layer.mask->form);
+        for (const Treatment& treatment : *layer.treatments) partsOfTreatment(treatment, visit);
     } else {
-        Mask mask = *layer.mask;
-        std::visit([&](auto& form) { partsOf(form, visit); }, mask.form);
-        if (!(mask == *layer.mask)) layer.mask = std::make_shared<const Mask>(std::move(mask));
+        Treatments all = *layer.treatments;
+        for (Treatment& treatment : all) partsOfTreatment(treatment, visit);
+        if (!(all == *layer.treatments))
+            layer.treatments = std::make_shared<const Treatments>(std::move(all));
     }
 }
 

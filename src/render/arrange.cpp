@@ -23,7 +23,7 @@ std::vector<Placed> movable(const Release& release, const PanelLayers& which, Pa
     const Stack& stack = stackOf(release, ref);
     for (const std::string& id : ids) {
         const LayerPtr layer = findLayer(stack, id);
-        if (!layer || layer->locked || layer->as<FillContent>()) continue;
+        if (!layer || layer->locked || isFrameless(*layer)) continue;
         const bool inside = std::any_of(ids.begin(), ids.end(), [&](const std::string& other) {
             return other != id && findLayer(stack, other) && findLayer({findLayer(stack, other)}, id);
         });

@@ -26,7 +26,15 @@ class Reaches {
 
     Reach of(const Layer& layer) const {
         if (!infoOf(layer.blend).keepsBackdrop) return std::nullopt; // acts where it shows nothing too
-        return std::visit([&](const auto& content) { return reach(layer, content); }, layer.content);
+        return grown(layer,
+                     std::visit([&](const auto& content) { return reach(layer, content); }, layer.content));
+    }
+    /// What a change of something inside that layer reaches through its treatments.
+    static Reach grown(const Layer& layer, const Reach& inside) {
+        if (!inside || !layer.treatments) return inside;
+        // At a scale at which nothing is rounded to less than it is at any other.
+        constexpr double kCoarse = 0.25, kSlack = 1.5;
+        return inside->grown(kSlack * glyptos::reachOf(*layer.treatments, *inside, kCoarse));
     }
 
   private:
@@ -38,6 +46,7 @@ class Reaches {
     Reach reach(const Layer& layer, const EchoContent&) const { return frame(layer); }
     Reach reach(const Layer& layer, const PaintedContent&) const { return frame(layer); }
     Reach reach(const Layer&, const FillContent&) const { return std::nullopt; }
+    Reach reach(const Layer&, const GradeContent&) const { return std::nullopt; }
     // Letters reach beyond their box, strokes beyond their shape.
     Reach reach(const Layer& layer, const TextContent& text) const {
         return seen(layer).mapBounds(paragraphs_.get(resolvedText(text, release_))->ink);
@@ -83,10 +92,21 @@ const GroupContent* sameGroup(const Layer& a, const Layer& b) {
     const auto* group = b.as<GroupContent>();
     if (!group || !a.as<GroupContent>() || a.id != b.id) return nullptr;
     const auto plain = [](const Layer& l) {
-        return std::tie(l.on, l.opacity, l.blend, l.clipped, l.mask, l.warp, l.placement,
+        return std::tie(l.on, l.opacity, l.blend, l.clipped, l.mask, l.warp, l.placement, l.treatments,
                         l.as<GroupContent>()->passing);
     };
     return plain(a) == plain(b) ? group : nullptr;
+}
+
+/// Whether a treatment in front of that place looks around itself on what lies there: of a grade, or of a
+/// layer into which it is clipped.
+bool isSeenAround(const Stack& stack, size_t at) {
+    const auto looks = [](const Layer& layer) {
+        return layer.treatments && !changesColoursOnly(*layer.treatments);
+    };
+    for (size_t i = 0; i < std::min(at, stack.size()); ++i)
+        if (stack[i]->as<GradeContent>() && looks(*stack[i])) return true;
+    return at < stack.size() && looks(*stack[clipBase(stack, at)]) && clipBase(stack, at) != at;
 }
 
 Reach between(const Stack& a, const Stack& b, const Reaches& before, const Reaches& after) {
@@ -96,8 +116,9 @@ Reach between(const Stack& a, const Stack& b, const Reaches& before, const Reach
     if (countA == 1 && countB == 1) {
         const Layer &x = *a[middle.front], &y = *b[middle.front];
         if (const GroupContent* group = sameGroup(x, y); group && !y.warp && infoOf(y.blend).keepsBackdrop)
-            return between(x.as<GroupContent>()->layers, group->layers, before, after);
+            return Reaches::grown(y, between(x.as<GroupContent>()->layers, group->layers, before, after));
     }
+    if (isSeenAround(b, middle.front)) return std::nullopt;
     Reach all = Rect{};
     for (size_t i = 0; i < countA; ++i) all = together(all, before.of(*a[middle.front + i]));
     for (size_t i = 0; i < countB; ++i) all = together(all, after.of(*b[middle.front + i]));

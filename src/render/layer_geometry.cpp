@@ -102,7 +102,7 @@ Frame frameOf(const Mask& mask, const Release& release) {
 }
 
 Affine placedOnPanel(const Layer& layer, const Release& release) {
-    if (layer.as<FillContent>()) return {};
+    if (isFrameless(layer)) return {};
     if (layer.as<GroupContent>()) {
         if (!layer.warp) return {};
         const Vec2 middle = layer.warp->box.centre();
@@ -129,7 +129,8 @@ Rect boxOf(const Layer& layer, const Release& release, const Rect& panelArea, Pa
     if (const auto* group = layer.as<GroupContent>()) {
         Rect all;
         for (const LayerPtr& child : group->layers)
-            all = all.united(frameOf(*child, release, panelArea, paragraphs).bounds());
+            if (!child->as<GradeContent>()) // it reaches no farther than what it recolours
+                all = all.united(frameOf(*child, release, panelArea, paragraphs).bounds());
         return all;
     }
     if (const auto* shape = layer.as<ShapeContent>()) return shapeFrame(*shape, layer.placement).box;

@@ -81,7 +81,7 @@ std::optional<Way> wayAlong(const Layer& layer, const Release& release, const Re
         onPanel.append(paragraph->outline, textToPanel(layer.placement));
         return wayOf(contoursOf(onPanel));
     }
-    if (layer.as<FillContent>()) return std::nullopt;
+    if (isFrameless(layer)) return std::nullopt;
     const Frame frame = frameOf(layer, release, panelArea, paragraphs);
     if (frame.box.empty()) return std::nullopt;
     Contour round;

@@ -1,8 +1,10 @@
 #include "render/renderer.h"
 
 #include "raster/light.h"
+#include "release/walks.h"
 #include "render/tiles/blend_bands.h"
 #include "render/tiles/brush_cache.h"
+#include "render/tiles/grade_cache.h"
 #include "render/tiles/kept_composites.h"
 #include "render/tiles/stack_preparer.h"
 
@@ -45,6 +47,15 @@ std::vector<IntRect> cellsFromMiddle(const IntRect& region, int width, int heigh
     return out;
 }
 
+/// Whether any layer has a treatment that looks around itself.
+bool looksAround(const Release& release) {
+    bool any = false;
+    eachLayer(release, [&](const LayerPtr& layer) {
+        any = any || (layer->treatments && !changesColoursOnly(*layer->treatments));
+    });
+    return any;
+}
+
 Scratch& scratchOf(const Scene& scene) {
     static thread_local Scratch scratch;
     scratch.linear = scene.release->linearLight;
@@ -57,6 +68,7 @@ Renderer::Renderer(PictureProvider& pictures, const FontLibrary& fonts, size_t c
     : pictures_(pictures)
     , paragraphs_(fonts)
     , brushes_(std::make_unique<BrushCache>())
+    , grades_(std::make_unique<GradeCache>())
     , layerTiles_(0)
     , shownTiles_(0) {
     setCacheBytes(cacheBytes);
@@ -88,7 +100,7 @@ void Renderer::eachPart(const Scene& scene, const IntRect& region, Lattice latti
 }
 
 std::vector<NamedLayer> Renderer::nameOfPart(const Scene& scene, const Part& part) {
-    return nameStack({pictures_, paragraphs_, *brushes_}, scene, part.view, part.area);
+    return nameStack({pictures_, paragraphs_, *brushes_, *grades_, layerTiles_}, scene, part.view, part.area);
 }
 
 void Renderer::blend(const Scene& scene, const Part& part, std::vector<NamedLayer> names,
@@ -113,7 +125,9 @@ void Renderer::blend(const Scene& scene, const Part& part, std::vector<NamedLaye
 
 void Renderer::render(const Scene& scene, const IntRect& region, const RowSink& sink,
                       const std::atomic<bool>* cancel) {
-    eachPart(scene, region, Lattice::Once, cancel,
+    // What treatments draw is kept in square tiles, so that parts of those are rendered.
+    const Lattice lattice = looksAround(*scene.release) ? Lattice::Kept : Lattice::Once;
+    eachPart(scene, region, lattice, cancel,
              [&](const Part& part) { blend(scene, part, nameOfPart(scene, part), sink); });
 }
 

@@ -15,6 +15,7 @@
 namespace glyptos {
 
 class BrushCache;
+class GradeCache;
 struct NamedLayer;
 
 /// Rows of finished float planes, sRGB-encoded: output row y, columns [x, x+n). Called from one thread at a
@@ -76,6 +77,7 @@ class Renderer {
     PictureProvider& pictures_;
     ParagraphCache paragraphs_;
     std::unique_ptr<BrushCache> brushes_;
+    std::unique_ptr<GradeCache> grades_;
     TileCache layerTiles_;
     ShownTileCache shownTiles_;
     std::atomic<size_t> rendered_ = 0;

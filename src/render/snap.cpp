@@ -47,7 +47,7 @@ std::vector<SnapLine> snapLines(const Release& release, const PanelRef& ref,
         if (panel->withBleed() != panel->trim()) addRect(out, panel->withBleed(), "bleed");
     }
     for (const LayerPtr& layer : stackOf(release, ref)) {
-        if (!options.layers || !layer->on || layer->as<FillContent>()) continue;
+        if (!options.layers || !layer->on || isFrameless(*layer)) continue;
         if (std::any_of(moving.begin(), moving.end(), [&](const auto& id) { return findLayer({layer}, id); }))
             continue;
         const Rect bounds = frameOf(*layer, release, panel->withBleed(), paragraphs).bounds();

@@ -28,15 +28,15 @@ struct PanelFigures {
     double x, y, w, h;
     int turn;
 };
-struct Figures {
+struct FormFigures {
     const char* form;
     const char* group;
     double width, height, bleed, safety;
     std::vector<PanelFigures> panels;
 };
 
-const std::vector<Figures>& table() {
-    static const std::vector<Figures> all{
+const std::vector<FormFigures>& table() {
+    static const std::vector<FormFigures> all{
         {"digital-cover", "screen", 3000, 3000, 0, 120, {{"front", 0, 0, 3000, 3000, 0}}},
         {"single-cover", "screen", 3000, 3000, 0, 120, {{"front", 0, 0, 3000, 3000, 0}}},
         {"podcast-tile", "screen", 3000, 3000, 0, 120, {{"front", 0, 0, 3000, 3000, 0}}},
@@ -171,7 +171,7 @@ class ShippedFormsTest : public QObject {
   private Q_SLOTS:
     void figures() {
         QCOMPARE(forms.size(), table().size());
-        for (const Figures& want : table()) {
+        for (const FormFigures& want : table()) {
             const auto made = form(want.form);
             QVERIFY2(made, want.form);
             QCOMPARE(std::string(kFormGroupIds[size_t(made->group)]), std::string(want.group));

@@ -32,8 +32,8 @@ std::vector<uint8_t> pixels(uint32_t seed) {
     return out;
 }
 
-struct Planes {
-    explicit Planes(const std::vector<uint8_t>& rgba) {
+struct PlaneRows {
+    explicit PlaneRows(const std::vector<uint8_t>& rgba) {
         for (size_t c = 0; c < 4; ++c) planes.c[c] = values.data() + c * kStride;
         unpackRow(rgba.data(), planes, kCount);
     }
@@ -48,17 +48,17 @@ struct Planes {
 };
 
 std::vector<float> blended(BlendMode mode, bool fromBytes) {
-    Planes backdrop(pixels(1));
+    PlaneRows backdrop(pixels(1));
     const auto source = pixels(2);
     if (fromBytes)
         blendRow(mode, backdrop.planes, source.data(), 0.7f, kCount);
     else
-        blendRow(mode, backdrop.planes, Planes(source).planes, 0.7f, kCount);
+        blendRow(mode, backdrop.planes, PlaneRows(source).planes, 0.7f, kCount);
     return backdrop.read();
 }
 
 std::vector<float> packed() {
-    const Planes row(pixels(3));
+    const PlaneRows row(pixels(3));
     std::vector<uint8_t> bgra(kCount * 4), rgba(kCount * 4);
     packBgra8(row.planes, bgra.data(), kCount);
     packStraightRgba8(row.planes, rgba.data(), kCount);
@@ -68,7 +68,7 @@ std::vector<float> packed() {
 }
 
 std::vector<float> inLight() {
-    Planes row(pixels(4));
+    PlaneRows row(pixels(4));
     toLinearRow(row.planes, kCount);
     std::vector<float> out = row.read();
     toEncodedRow(row.planes, kCount);
@@ -77,7 +77,7 @@ std::vector<float> inLight() {
 }
 
 std::vector<float> unpacked16() {
-    Planes row(pixels(5));
+    PlaneRows row(pixels(5));
     std::vector<uint16_t> wide(kCount * 4 + 32);
     const auto bytes = pixels(6);
     for (size_t i = 0; i < kCount * 4; ++i) wide[i] = uint16_t(bytes[i] * 257 ^ (i & 255));
@@ -149,7 +149,7 @@ class TargetsTest : public QObject {
                 for (size_t i = 0; i < kCount; ++i)
                     for (size_t c = 0; c < 4; ++c)
                         backdrop[4 * i + c] = from[0][c], source[4 * i + c] = from[1][c];
-                Planes row(backdrop);
+                PlaneRows row(backdrop);
                 blendRow(BlendMode(m), row.planes, source.data(), 0.6f, kCount);
                 const auto straight = [](const uint8_t(&p)[4], double share) {
                     return StraightPixel{{p[0] / 255.0, p[1] / 255.0, p[2] / 255.0}, p[3] / 255.0 * share};

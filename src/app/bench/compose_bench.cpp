@@ -152,7 +152,7 @@ std::vector<std::string> ComposeBench::layersAt(Vec2 at) const {
     if (!panel()) return out;
     const std::function<void(const Stack&)> collect = [&](const Stack& stack) {
         for (const LayerPtr& layer : stack) {
-            if (!layer->on || layer->locked || layer->as<FillContent>() || !isHit(*layer, at)) continue;
+            if (!layer->on || layer->locked || isFrameless(*layer) || !isHit(*layer, at)) continue;
             const auto* group = layer->as<GroupContent>();
             if (!group) {
                 out.push_back(layer->id);
@@ -171,7 +171,7 @@ std::vector<std::string> ComposeBench::layersAt(Vec2 at) const {
 std::vector<std::string> ComposeBench::layersInside(const Rect& area) const {
     std::vector<std::string> out;
     for (const LayerPtr& layer : stackOf(*document_->shown(), document_->panel())) {
-        if (!panel() || !layer->on || layer->locked || layer->as<FillContent>()) continue;
+        if (!panel() || !layer->on || layer->locked || isFrameless(*layer)) continue;
         const Rect bounds = frame(*layer).bounds();
         const bool inside = bounds.x >= area.x && bounds.y >= area.y && bounds.right() <= area.right() &&
                             bounds.bottom() <= area.bottom();

@@ -184,8 +184,58 @@ QWidget* ComposeView::makeSide(Engine& engine, RenderService& service) {
     sideTop_->addWidget(stackScroll_ = scrolling(stack_ = new StackView(engine, service)));
     sideTop_->addWidget(history_ = new HistoryView(engine, service));
     column->addWidget(sideTop_, 1);
-    column->addWidget(scrolling(properties_ = new PropertiesPanel(engine)), 1);
+    column->addWidget(makeFigures(engine, service), 1);
     return side;
+}
+
+/// Under the stack, of the layer in hand: its own figures, or what is done to it.
+QWidget* ComposeView::makeFigures(Engine& engine, RenderService& service) {
+    auto* foot = new QWidget;
+    auto* column = new QVBoxLayout(foot);
+    column->setContentsMargins(0, 4, 0, 0);
+    column->setSpacing(2);
+    auto* head = new QHBoxLayout;
+    head->setContentsMargins(9, 0, 9, 0);
+    head->setSpacing(4);
+    figuresTab_ = wordButton(tr("Figures"), tr("Place, size, blend and mask of the layer in hand"), true);
+    treatmentsTab_ = wordButton(tr("Treatments"), tr("What is done to the layer in hand, in order"), true);
+    auto* group = new QButtonGroup(this);
+    for (QToolButton* tab : {figuresTab_, treatmentsTab_}) {
+        group->addButton(tab);
+        head->addWidget(tab);
+    }
+    figuresTab_->setChecked(true);
+    head->addStretch();
+    column->addLayout(head);
+    sideFoot_ = new QStackedWidget;
+    sideFoot_->addWidget(scrolling(properties_ = new PropertiesPanel(engine)));
+    auto* page = new QWidget;
+    auto* inside = new QVBoxLayout(page);
+    inside->setContentsMargins(12, 6, 12, 10);
+    inside->addWidget(treatments_ = new TreatmentsSection(engine, service, looks_));
+    inside->addStretch();
+    sideFoot_->addWidget(scrolling(page));
+    column->addWidget(sideFoot_, 1);
+    connect(treatmentsTab_, &QToolButton::toggled, this, &ComposeView::showTreatments);
+    return foot;
+}
+
+void ComposeView::showTreatments(bool on) {
+    (on ? treatmentsTab_ : figuresTab_)->setChecked(true);
+    sideFoot_->setCurrentIndex(on ? 1 : 0);
+    // Curves need more room than figures do.
+    auto* column = static_cast<QVBoxLayout*>(sideFoot_->parentWidget()->parentWidget()->layout());
+    column->setStretchFactor(sideTop_, on ? 2 : 1);
+    column->setStretchFactor(sideFoot_->parentWidget(), on ? 3 : 1);
+    if (on) looks_.read();
+}
+
+/// How many there are stands on the tab, so that one sees it while the figures are shown.
+void ComposeView::refreshTreatments() {
+    const LayerPtr layer = document_->layers().size() == 1 ? document_->selectedLayer() : nullptr;
+    const size_t count = layer && layer->treatments ? layer->treatments->size() : 0;
+    treatmentsTab_->setText(count > 0 ? tr("Treatments · %1").arg(count) : tr("Treatments"));
+    treatments_->showLayer(layer);
 }
 
 QWidget* ComposeView::makeSideHead() {
@@ -230,6 +280,10 @@ void ComposeView::setDocument(Document* document) {
     history_->setDocument(document);
     stack_->setDocument(document);
     properties_->setDocument(document);
+    treatments_->setDocument(document);
+    connect(document_, &Document::changed, this, &ComposeView::refreshTreatments);
+    connect(document_, &Document::selectionChanged, this, &ComposeView::refreshTreatments);
+    refreshTreatments();
     connect(document_, &Document::changed, this, &ComposeView::refreshEmpty);
     connect(document_, &Document::selectionChanged, this, &ComposeView::refreshEmpty);
     connect(document_, &Document::selectionChanged, this, &ComposeView::showCardInHand, Qt::QueuedConnection);

@@ -17,6 +17,7 @@
 #include "app/compose/slice_options.h"
 #include "app/compose/stack_view.h"
 #include "app/figures/properties_panel.h"
+#include "app/figures/treatments_section.h"
 #include "app/hands/pick_options.h"
 #include "app/hands/shape_choice.h"
 #include "app/widgets/elided_label.h"
@@ -46,6 +47,10 @@ class ComposeView : public QWidget {
     SizeLadder* ladder() const { return ladder_; }
     HistoryView* history() const { return history_; }
     void showHistory(bool on);
+    TreatmentsSection* treatments() const { return treatments_; }
+    /// Shows the treatments of the layer in hand in place of its figures.
+    void showTreatments(bool on);
+    LookShelf& looks() { return looks_; }
     BrushBoard& brushes() const { return painting_->board(); }
 
   Q_SIGNALS:
@@ -63,12 +68,15 @@ class ComposeView : public QWidget {
     QWidget* makeOptionBar();
     QWidget* makeSideHead();
     void makeKeys();
+    QWidget* makeFigures(Engine& engine, RenderService& service);
+    void refreshTreatments();
     QWidget* makeSide(Engine& engine, RenderService& service);
     void refreshHand();
     void refreshEmpty();
     void showCardInHand();
 
     Document* document_ = nullptr;
+    LookShelf looks_;
     ComposeBench* bench_;
     BenchGrid* grid_;
     BlendSheet* blendSheet_;
@@ -89,6 +97,9 @@ class ComposeView : public QWidget {
     StackView* stack_;
     QScrollArea* stackScroll_;
     PropertiesPanel* properties_;
+    QToolButton *figuresTab_, *treatmentsTab_;
+    QStackedWidget* sideFoot_;
+    TreatmentsSection* treatments_;
     QButtonGroup* hands_;
     ComposeFoot* foot_;
     ElidedLabel *sentence_, *optionSentence_;

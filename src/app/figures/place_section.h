@@ -15,7 +15,7 @@ class PlaceSection : public LayerSection {
     explicit PlaceSection(Engine& engine);
 
   protected:
-    bool fits(const Layer& layer) const override { return !layer.as<FillContent>(); }
+    bool fits(const Layer& layer) const override { return !isFrameless(layer); }
     void refresh(const Layer& layer) override;
 
   private:

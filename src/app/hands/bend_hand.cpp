@@ -55,7 +55,7 @@ std::vector<WarpedLayer> BendHand::inHand() const {
     const Release& release = *document().shown();
     for (const std::string& id : document().layers()) {
         const LayerPtr layer = findLayer(stackOf(release, document().panel()), id);
-        if (!layer || layer->locked || layer->as<FillContent>()) continue;
+        if (!layer || layer->locked || isFrameless(*layer)) continue;
         if (const auto meant = warpedLayer(bench_, layer)) out.push_back(*meant);
     }
     return out;

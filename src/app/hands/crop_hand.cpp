@@ -93,7 +93,7 @@ bool CropHand::cancel() {
 
 void CropHand::paint(QPainter& painter) {
     const LayerPtr one = layer();
-    if (!one || one->as<FillContent>()) return;
+    if (!one || isFrameless(*one)) return;
     auto c = frame(*one).corners();
     for (Vec2& corner : c) corner = inView(corner);
     paintOutline(painter, c);

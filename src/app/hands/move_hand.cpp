@@ -46,7 +46,7 @@ std::vector<LayerPtr> MoveHand::movable() const {
     const Stack& stack = stackOf(*document().shown(), document().panel());
     for (const std::string& id : document().layers()) {
         const LayerPtr layer = findLayer(stack, id);
-        if (!layer || layer->locked || (layer->as<FillContent>() && !document().maskInHand())) continue;
+        if (!layer || layer->locked || (isFrameless(*layer) && !document().maskInHand())) continue;
         const bool inside = std::any_of(out.begin(), out.end(), [&](const LayerPtr& other) {
             const auto* group = other->as<GroupContent>();
             return group && findLayer(group->layers, id);

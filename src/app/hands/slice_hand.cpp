@@ -14,7 +14,7 @@ QString SliceHand::whyNot() const {
         return ComposeBench::tr("Take the one layer in hand that is to be cut into slices.");
     const QString name = QString::fromStdString(one->name);
     if (one->locked) return ComposeBench::tr("%1 is locked, so it cannot be cut.").arg(name);
-    if (one->as<FillContent>())
+    if (isFrameless(*one))
         return ComposeBench::tr("%1 covers the whole panel; group it or mask it first to cut it.").arg(name);
     return {};
 }

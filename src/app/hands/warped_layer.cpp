@@ -42,7 +42,7 @@ Layer WarpedLayer::with(Warp next) const {
 }
 
 std::optional<WarpedLayer> warpedLayer(const ComposeBench& bench, const LayerPtr& layer) {
-    if (!layer || layer->as<FillContent>()) return std::nullopt;
+    if (!layer || isFrameless(*layer)) return std::nullopt;
     const Release& release = *bench.document()->shown();
     WarpedLayer out{layer, warpedBox(*layer, release, bench.panel()->withBleed(), bench.paragraphs()),
                     placedOnPanel(*layer, release), layer->warp ? *layer->warp : Warp{}};
@@ -66,7 +66,7 @@ QString whyNotWarped(const ComposeBench& bench) {
     const QString name = QString::fromStdString(one->name);
     if (one->locked) return ComposeBench::tr("%1 is locked, so it stays as it is.").arg(name);
     if (!one->on) return ComposeBench::tr("%1 is switched off, so nothing would be seen.").arg(name);
-    if (one->as<FillContent>())
+    if (isFrameless(*one))
         return ComposeBench::tr("%1 covers the whole panel and has no edge to take hold of; group it with "
                                 "something first.")
             .arg(name);

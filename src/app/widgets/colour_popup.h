@@ -1,7 +1,7 @@
 // The colours of the release, one click away from wherever a colour is chosen.
 #pragma once
 
-#include "release/ink.h"
+#include "color/ink.h"
 
 #include <QWidget>
 #include <vector>

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/widgets/number_field.h"
-#include "release/ink.h"
+#include "color/ink.h"
 
 #include <QColor>
 #include <QFormLayout>

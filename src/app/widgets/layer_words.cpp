@@ -24,6 +24,7 @@ QString kindWord(const Layer& layer) {
     if (const auto* painted = layer.as<PaintedContent>()) return painted->holes ? tr("mend") : tr("paint");
     if (const auto* shape = layer.as<ShapeContent>()) return shapeWord(shape->kind);
     if (const auto* fill = layer.as<FillContent>()) return fillWord(fill->paint);
+    if (layer.as<GradeContent>()) return tr("grade");
     return tr("group of %1").arg(layer.as<GroupContent>()->layers.size());
 }
 

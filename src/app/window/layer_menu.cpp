@@ -1,6 +1,7 @@
 #include "app/window/layer_menu.h"
 
 #include "app/compose/ghosts_sheet.h"
+#include "app/figures/treatment_figures.h"
 #include "app/session/engine.h"
 #include "app/session/settled_pictures.h"
 #include "app/session/words.h"
@@ -134,8 +135,21 @@ void LayerMenu::makeAdding() {
         layer.content = FillContent{Rgba{0.07f, 0.15f, 0.18f, 1}};
         add(tr("Add a fill"), std::move(layer));
     });
+    QMenu* grades = addMenu(tr("Add a grade of all below"));
+    for (const TreatmentKind* kind : treatmentKinds())
+        if (kind->family == TreatmentFamily::Grade)
+            entry(grades, treatmentWord(kind->title), {}, [this, kind] { addGrade(*kind); });
     QMenu* echoes = addMenu(tr("Add an echo of"));
     connect(echoes, &QMenu::aboutToShow, this, [this, echoes] { fillEchoes(echoes); });
+}
+
+void LayerMenu::addGrade(const TreatmentKind& kind) {
+    Layer layer;
+    layer.name = treatmentWord(kind.title).toStdString();
+    layer.content = GradeContent{};
+    layer.treatments = std::make_shared<const Treatments>(Treatments{newTreatment(kind, 1)});
+    add(tr("Add a grade: %1").arg(q(layer.name)), std::move(layer));
+    view_.showTreatments(true);
 }
 
 /// Light as layers and masks of their own.

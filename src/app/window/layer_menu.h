@@ -38,6 +38,7 @@ class LayerMenu : public QMenu {
     bool holdsGroup() const;
     void makeAdding();
     void makeLight();
+    void addGrade(const TreatmentKind& kind);
     void glow();
     void makeCopying();
     void makeGrouping();

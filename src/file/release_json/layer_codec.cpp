@@ -6,6 +6,7 @@
 #include "file/release_json/painted_codec.h"
 #include "file/release_json/placing_codec.h"
 #include "file/release_json/shape_codec.h"
+#include "file/release_json/treatment_codec.h"
 #include "file/release_json/warp_codec.h"
 #include "release/edits/edits.h"
 #include "release/walks.h"
@@ -29,7 +30,7 @@ struct Codec;
 template <>
 struct Codec<PictureContent> {
     static bool reads(const std::string& kind) { return kind == "picture"; }
-    static void write(Json& out, const PictureContent& p) {
+    static void write(Json& out, const PictureContent& p, Unit) {
         out["kind"] = "picture";
         out.update(toJson(p));
     }
@@ -39,7 +40,7 @@ struct Codec<PictureContent> {
 template <>
 struct Codec<TextContent> {
     static bool reads(const std::string& kind) { return kind == "text"; }
-    static void write(Json& out, const TextContent& t) {
+    static void write(Json& out, const TextContent& t, Unit) {
         out.update({{"kind", "text"},
                     {"text", t.spec.text},
                     {"family", t.spec.family},
@@ -72,7 +73,7 @@ struct Codec<TextContent> {
 template <>
 struct Codec<FillContent> {
     static bool reads(const std::string& kind) { return kind == "fill"; }
-    static void write(Json& out, const FillContent& f) {
+    static void write(Json& out, const FillContent& f, Unit) {
         out["kind"] = "fill";
         out["paint"] = toJson(f.paint);
     }
@@ -89,7 +90,7 @@ struct Codec<FillContent> {
 template <>
 struct Codec<ShapeContent> {
     static bool reads(const std::string& kind) { return kind == "shape"; }
-    static void write(Json& out, const ShapeContent& s) {
+    static void write(Json& out, const ShapeContent& s, Unit) {
         out["kind"] = "shape";
         out.update(toJson(s));
     }
@@ -99,7 +100,7 @@ struct Codec<ShapeContent> {
 template <>
 struct Codec<EchoContent> {
     static bool reads(const std::string& kind) { return kind == "echo"; }
-    static void write(Json& out, const EchoContent& e) {
+    static void write(Json& out, const EchoContent& e, Unit) {
         out.update(
             {{"kind", "echo"}, {"piece", e.piece}, {"panel", e.panel}, {"take", e.take}, {"bleed", e.bleed}});
     }
@@ -112,7 +113,7 @@ struct Codec<EchoContent> {
 template <>
 struct Codec<PaintedContent> {
     static bool reads(const std::string& kind) { return kind == "paint"; }
-    static void write(Json& out, const PaintedContent& p) {
+    static void write(Json& out, const PaintedContent& p, Unit) {
         out.update(
             {{"kind", "paint"}, {"bits", 8 * p.tiles->format().bytesPerSample}, {"tiles", toJson(*p.tiles)}});
         if (p.holes) out["holes"] = toJson(*p.holes);
@@ -132,10 +133,10 @@ struct Codec<PaintedContent> {
 template <>
 struct Codec<GroupContent> {
     static bool reads(const std::string& kind) { return kind == "group"; }
-    static void write(Json& out, const GroupContent& g) {
+    static void write(Json& out, const GroupContent& g, Unit unit) {
         out["kind"] = "group";
         if (g.passing) out["passing"] = true;
-        out["layers"] = toJson(g.layers);
+        out["layers"] = toJson(g.layers, unit);
     }
     static GroupContent read(const At& at) {
         return {readStack(at.layer.at("layers"), at.reading, at.depth + 1),
@@ -143,7 +144,14 @@ struct Codec<GroupContent> {
     }
 };
 
-Json toJson(const Layer& layer) {
+template <>
+struct Codec<GradeContent> {
+    static bool reads(const std::string& kind) { return kind == "grade"; }
+    static void write(Json& out, const GradeContent&, Unit) { out["kind"] = "grade"; }
+    static GradeContent read(const At&) { return {}; }
+};
+
+Json toJson(const Layer& layer, Unit unit) {
     Json out{{"id", layer.id},
              {"name", layer.name},
              {"on", layer.on},
@@ -154,7 +162,8 @@ Json toJson(const Layer& layer) {
     if (layer.locked) out["locked"] = true;
     if (layer.mask) out["mask"] = toJson(*layer.mask);
     if (layer.warp) out["warp"] = toJson(*layer.warp);
-    std::visit([&]<class T>(const T& content) { Codec<T>::write(out, content); }, layer.content);
+    if (layer.treatments) out["treatments"] = toJson(*layer.treatments, unit);
+    std::visit([&]<class T>(const T& content) { Codec<T>::write(out, content, unit); }, layer.content);
     return out;
 }
 
@@ -167,7 +176,7 @@ BlendMode readBlend(const Entry& e) {
 }
 
 std::shared_ptr<const Warp> readLayerWarp(const Entry& e, const Layer& layer, const LayerReading& reading) {
-    if (layer.as<FillContent>()) e.wrong("warps a fill, which has no frame");
+    if (isFrameless(layer)) e.wrong("warps a fill or a grade, which has no frame");
     auto out = readWarp(e, reading.tiles);
     // What is as large as its content is warped as that is; all else by a box of its own.
     const bool hasOwn = layer.as<TextContent>() || layer.as<ShapeContent>();
@@ -191,6 +200,9 @@ LayerPtr readLayer(const Entry& e, LayerReading& reading, int depth) {
     if (!content) e.wrong("is a layer of the unknown kind “" + kind + "”", Fault::Unsupported);
     layer->content = std::move(*content);
     if (e.has("warp")) layer->warp = readLayerWarp(e.at("warp"), *layer, reading);
+    if (e.has("treatments"))
+        layer->treatments = std::make_shared<const Treatments>(
+            readTreatments(e.at("treatments"), {reading.unit, reading.tiles, reading.looks}));
     eachSource(*layer, [&](const std::string& source) { reading.known(source, e); });
     return layer;
 }
@@ -209,9 +221,9 @@ void LayerReading::known(const std::string& source, const Entry& e) const {
         throw Wrong{Fault::Damaged, e.path("source") + " names a picture that the file does not list"};
 }
 
-Json toJson(const Stack& stack) {
+Json toJson(const Stack& stack, Unit unit) {
     Json out = Json::list();
-    for (const LayerPtr& layer : stack) out.push_back(toJson(*layer));
+    for (const LayerPtr& layer : stack) out.push_back(toJson(*layer, unit));
     return out;
 }
 

@@ -14,6 +14,8 @@ struct LayerReading {
     Rect area;                 ///< of the panel that is being read, with its bleed
     std::set<std::string> ids; ///< that have been seen
     TileSource tiles = noTiles;
+    LookSource looks = noLooks;
+    Unit unit = Unit::Mm; ///< of that panel
 
     /// The id of something of the release; it must be new.
     std::string uniqueId(const Entry& entry);
@@ -21,7 +23,8 @@ struct LayerReading {
     void known(const std::string& source, const Entry& entry) const;
 };
 
-Json toJson(const Stack& stack);
+/// Lengths of treatments are told in `unit`.
+Json toJson(const Stack& stack, Unit unit);
 /// `depth`: groups round the stack.
 Stack readStack(const Entry& entry, LayerReading& reading, int depth = 0);
 

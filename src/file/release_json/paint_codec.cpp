@@ -116,16 +116,30 @@ Ink readInk(const Entry& e, const char* key) {
     return {readColour(e, key), e.textOr(swatchKey(key).c_str(), {})};
 }
 
+Json stopsJson(const std::vector<GradientStop>& stops) {
+    Json out = Json::list();
+    for (const GradientStop& stop : stops) out.push_back(withInk({{"at", stop.at}}, "colour", stop.colour));
+    return out;
+}
+
+std::vector<GradientStop> readStops(const Entry& list) {
+    std::vector<GradientStop> out;
+    list.each([&](const Entry& stop) {
+        out.push_back({stop.between("at", 0, 1), readInk(stop, "colour")});
+        if (out.size() > kMostStops || (out.size() > 1 && out.end()[-2].at > out.back().at))
+            stop.wrong("is one stop too many, or not in order");
+    });
+    if (out.empty()) list.wrong("should not be empty");
+    return out;
+}
+
 Json toJson(const Gradient& g) {
-    Json stops = Json::list();
-    for (const GradientStop& stop : g.stops)
-        stops.push_back(withInk({{"at", stop.at}}, "colour", stop.colour));
     return {{"paint", kGradientKinds[size_t(g.kind)]},
             {"spread", kSpreads[size_t(g.spread)]},
             {"from", pairJson(g.from)},
             {"to", pairJson(g.to)},
             {"turns", g.turns},
-            {"stops", std::move(stops)}};
+            {"stops", stopsJson(g.stops)}};
 }
 
 Gradient readGradient(const Entry& e) {
@@ -136,12 +150,7 @@ Gradient readGradient(const Entry& e) {
     g.to = readPair(e, "to");
     g.turns = e.between("turns", -kMostTurns, kMostTurns);
     if (g.turns == 0) throw Wrong{Fault::Damaged, e.path("turns") + " should not be 0"};
-    e.each("stops", [&](const Entry& stop) {
-        g.stops.push_back({stop.between("at", 0, 1), readInk(stop, "colour")});
-        if (g.stops.size() > kMostStops || (g.stops.size() > 1 && g.stops.end()[-2].at > g.stops.back().at))
-            stop.wrong("is one stop too many, or not in order");
-    });
-    if (g.stops.empty()) throw Wrong{Fault::Damaged, e.path("stops") + " should not be empty"};
+    g.stops = readStops(e.at("stops"));
     return g;
 }
 

@@ -30,6 +30,7 @@ std::shared_ptr<const Take> readTake(const Entry& e, const Piece& piece, LayerRe
         const Panel* panel = piece.flat->panel(name);
         if (!panel) layers.wrong("is of no panel that the form has");
         reading.area = panel->withBleed();
+        reading.unit = piece.flat->unit;
         take->stacks[name] = readStack(layers, reading);
     });
     return take;
@@ -70,7 +71,8 @@ Json toJson(const Piece& piece) {
     for (const auto& [id, value] : piece.values) values[id] = value;
     for (const auto& take : piece.takes) {
         Json panels = Json::object();
-        for (const Panel& panel : piece.flat->panels) panels[panel.id] = toJson(take->stack(panel.id));
+        for (const Panel& panel : piece.flat->panels)
+            panels[panel.id] = toJson(take->stack(panel.id), piece.flat->unit);
         takes.push_back({{"id", take->id}, {"panels", std::move(panels)}});
     }
     Json out{{"id", piece.id},           {"name", piece.name},

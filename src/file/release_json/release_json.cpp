@@ -41,6 +41,7 @@ PiecePtr readWall(const Entry& e, LayerReading& reading) {
     auto wall = std::make_shared<Piece>(*reading.release.wall);
     auto take = std::make_shared<Take>(wall->take());
     reading.area = wall->flat->panels.front().withBleed();
+    reading.unit = wall->flat->unit;
     take->stacks[kWallId] = readStack(e, reading);
     wall->takes.front() = std::move(take);
     return wall;
@@ -54,10 +55,10 @@ void checkVersion(const Entry& e) {
 }
 
 Release readRelease(const Entry& e, const std::vector<std::shared_ptr<const Form>>& forms,
-                    const TileSource& tiles) {
+                    const TileSource& tiles, const LookSource& looks) {
     checkVersion(e);
     Release release;
-    LayerReading reading{release, {}, {}, tiles};
+    LayerReading reading{release, {}, {}, tiles, looks};
     release.brief = readBrief(e.at("brief"));
     release.nextId = e.whole("nextId", 1, kMostIds);
     release.linearLight = e.flagOr("linearLight", false);
@@ -78,7 +79,7 @@ StartingComposition readStart(const Entry& e) {
         out.palette.push_back({colour.text("name"), readColour(colour, "colour")});
     });
     const Release none;
-    LayerReading reading{none, {0, 0, kStartSide, kStartSide}, {}, noTiles};
+    LayerReading reading{none, {0, 0, kStartSide, kStartSide}, {}, noTiles, noLooks, Unit::Px};
     out.layers = readStack(e.at("layers"), reading);
     return out;
 }
@@ -95,20 +96,28 @@ Json listOf(const Items& items) {
 std::string releaseToJson(const Release& release) {
     Json palette = Json::list();
     for (const Swatch& s : release.palette) palette.push_back(toJson(s));
-    const Json all{{"version", kReleaseFormatVersion}, {"brief", toJson(release.brief)},
-                   {"nextId", release.nextId},         {"linearLight", release.linearLight},
-                   {"palette", std::move(palette)},    {"sources", listOf(release.sources)},
-                   {"pieces", listOf(release.pieces)}, {"wall", toJson(release.wall->take().stack(kWallId))}};
+    const Json all{{"version", kReleaseFormatVersion},
+                   {"brief", toJson(release.brief)},
+                   {"nextId", release.nextId},
+                   {"linearLight", release.linearLight},
+                   {"palette", std::move(palette)},
+                   {"sources", listOf(release.sources)},
+                   {"pieces", listOf(release.pieces)},
+                   {"wall", toJson(release.wall->take().stack(kWallId), release.wall->flat->unit)}};
     return all.dump(1) + "\n";
 }
 
 Result<Release> releaseFromJson(std::string_view json, const std::vector<std::shared_ptr<const Form>>& forms,
-                                const TileSource& tiles) {
-    return guarded(json, "release", [&](const Entry& e) { return readRelease(e, forms, tiles); });
+                                const TileSource& tiles, const LookSource& looks) {
+    return guarded(json, "release", [&](const Entry& e) { return readRelease(e, forms, tiles, looks); });
 }
 
 Result<PixelTilePtr> noTiles(const std::string&, const PixelFormat&) {
     return fail(Fault::Damaged, "nothing can be painted here");
+}
+
+Result<LookTablePtr> noLooks(const std::string&) {
+    return fail(Fault::Damaged, "no tables of colours can be named here");
 }
 
 Result<StartingComposition> startFromJson(std::string_view json, const std::string& where) {

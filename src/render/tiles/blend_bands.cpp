@@ -1,6 +1,7 @@
 #include "render/tiles/blend_bands.h"
 
 #include "raster/light.h"
+#include "render/tiles/grade_rows.h"
 
 #include <algorithm>
 #include <cstring>
@@ -138,6 +139,7 @@ const uint8_t* bytesAsTheyLie(const PreparedLayer& layer, int y, const IntRect& 
 }
 
 void blendLayer(const PreparedLayer& layer, const BandRows& at, Band& onto, Scratch& scratch, size_t depth) {
+    if (std::holds_alternative<GradeRows>(layer.rows)) return gradeBand(layer, at, onto, scratch, depth);
     const auto& [region, y, rows] = at;
     const size_t n = size_t(region.w);
     if (const auto* group = std::get_if<GroupRows>(&layer.rows)) {

@@ -11,4 +11,10 @@ namespace glyptos {
 /// 1/65535 at most.
 void keepComposites(std::vector<NamedLayer>& layers, const IntRect& region, bool linear, TileCache& tiles);
 
+/// Whether a composite is in the space it was blended in, or sRGB-encoded.
+enum class TileSpace : unsigned char { Blended, Encoded };
+/// All layers over nothing, as one tile.
+Tile compositeTile(const std::vector<NamedLayer>& names, const IntRect& region, TileCache& tiles,
+                   Scratch& scratch, TileSpace space);
+
 } // namespace glyptos

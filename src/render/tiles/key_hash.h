@@ -113,6 +113,14 @@ class KeyHash {
     KeyHash& add(const PixelHash& h) { return add(h[0]).add(h[1]); }
     KeyHash& add(const PaintedMask& m) { return add(m.shows).add(m.tiles->hash()); }
     KeyHash& add(const PictureContent& p) { return add(p.source).add(p.crop); }
+    KeyHash& add(const LookTablePtr& t) { return t ? add(t->hash[0]).add(t->hash[1]) : add(0); }
+    /// All but its mask, which is named by itself.
+    KeyHash& add(const Treatment& t) {
+        add(std::string(t.kind->id)).add(t.opacity).add(t.blend);
+        for (const FigureValue& value : t.figures.values()) add(value);
+        return *this;
+    }
+    KeyHash& add(const Place& p) { return add(p.toOutput).add(p.panel).add(p.unitsPerMm); }
     TileKey key() const {
         const XXH128_hash_t hash = XXH3_128bits_digest(state_.get());
         return {hash.low64, hash.high64};

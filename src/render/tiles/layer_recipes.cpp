@@ -293,6 +293,15 @@ NamedLayer LayerRecipes::painted(const PaintedContent& content, const Mapping& m
                                     }});
 }
 
+double LayerRecipes::uprightScale(const Mapping& toOutput) const {
+    return std::exp2(std::ceil(std::log2(scaleAbout(toOutput, region_))));
+}
+
+NamedLayer LayerRecipes::drawn(KeyHash hash, const Mapping& toOutput,
+                               std::function<Tile(const Affine&, const IntRect&)> draw) const {
+    return warped(std::move(hash), {toOutput, kEverywhere, 2 * uprightScale(toOutput), std::move(draw)});
+}
+
 std::optional<TileRecipe> LayerRecipes::edge(const Rect& area, const Mapping& toOutput) const {
     if (const auto affine = toOutput.affine(); affine && coversAll(*affine, area, region_))
         return std::nullopt;

@@ -24,7 +24,10 @@ enum TileKind : int {
     kComposite,
     kPainted,
     kWarpedPicture,
-    kWarped
+    kWarped,
+    kTreated,
+    kTreatedInput,
+    kGrade
 };
 
 /// Mappings lead to output pixels: `map` from a layer's own frame (px of the whole source, units of words and
@@ -42,6 +45,11 @@ class LayerRecipes {
     NamedLayer fill(const FillContent& fill, const Mapping& toOutput) const;
     NamedLayer shape(const ShapeContent& shape, const Mapping& map) const;
     NamedLayer painted(const PaintedContent& content, const Mapping& map) const;
+    /// What is drawn upright in panel units and seen through a mapping, under the name that `hash` gives it.
+    NamedLayer drawn(KeyHash hash, const Mapping& toOutput,
+                     std::function<Tile(const Affine& map, const IntRect& region)> draw) const;
+    /// Pixels for a unit where it is drawn so: of a power of two.
+    double uprightScale(const Mapping& toOutput) const;
     TileRecipe mask(const Mask& mask, const Mapping& toOutput) const;
     /// The edge of a panel's area that is shown inside another; none when it covers all of the region.
     std::optional<TileRecipe> edge(const Rect& area, const Mapping& toOutput) const;
@@ -59,7 +67,7 @@ class LayerRecipes {
     NamedLayer warped(KeyHash hash, WarpedDrawing drawing) const;
     TileRecipe uprightMask(const Mask& mask, const Affine& toOutput) const;
 
-    const RenderParts& parts_;
+    RenderParts parts_;
     const Release& release_;
     IntRect region_;
     Sampling sampling_; ///< of what is warped

@@ -1,8 +1,11 @@
 #include "render/tiles/named_stack.h"
 
 #include "render/layer_geometry.h"
+#include "render/tiles/blend_bands.h"
+#include "render/tiles/kept_composites.h"
 #include "render/tiles/key_hash.h"
 #include "render/tiles/layer_recipes.h"
+#include "render/tiles/treated_tiles.h"
 
 #include <algorithm>
 #include <cmath>
@@ -19,12 +22,15 @@ bool isNothing(const NamedLayer& layer) {
 
 class Namer {
   public:
-    Namer(const RenderParts& parts, const Scene& scene, const IntRect& region)
+    Namer(const RenderParts& parts, const Scene& scene, const IntRect& region,
+          std::vector<PanelPlace> opened = {})
         : recipes_(parts, *scene.release, region, scene.moving ? Sampling::Draft : Sampling::Whole)
         , parts_(parts)
+        , scene_(scene)
         , release_(*scene.release)
         , region_(region)
-        , inHand_(scene.inHand) {}
+        , inHand_(scene.inHand)
+        , opened_(std::move(opened)) {}
 
     std::vector<NamedLayer> name(const PanelView& view) { return name(view, view.toOutput); }
 
@@ -37,12 +43,12 @@ class Namer {
         return out;
     }
 
-    std::vector<NamedLayer> name(const Stack& stack, const Mapping& toOutput) {
+    /// The layers of a list from the one at `first` on.
+    std::vector<NamedLayer> name(const Stack& stack, const Mapping& toOutput, size_t first = 0) {
         std::vector<NamedLayer> out;
-        for (size_t i = 0; i < stack.size(); ++i) {
+        for (size_t i = first; i < stack.size(); ++i) {
             const size_t base = clipBase(stack, i);
-            if (stack[base]->on)
-                keep(base > i ? clipRun(stack, i, base, toOutput) : single(*stack[i], toOutput), out);
+            if (stack[base]->on) keep(single({stack, i, base}, toOutput), out);
             i = base;
             if (!out.empty() && out.back().opaque) break;
         }
@@ -54,19 +60,256 @@ class Namer {
         if (!isNothing(layer) || !infoOf(layer.blend).keepsBackdrop) out.push_back(std::move(layer));
     }
 
-    NamedLayer single(const Layer& layer, const Mapping& toOutput) {
+    /// A layer of a list, with those that are clipped into it: [from, base] of the list.
+    struct Run {
+        const Stack& stack;
+        size_t from, base;
+        bool beneath = false; ///< not the layer, a grade, but what lies beneath it
+        const Layer& layer() const { return *stack[base]; }
+        bool holdsMore() const { return from < base; }
+    };
+
+    NamedLayer single(const Run& run, const Mapping& toOutput) {
+        const Layer& layer = run.layer();
         NamedLayer out;
-        if (layer.opacity > 0) out = content(layer, toOutput);
+        if (layer.opacity > 0) out = layer.as<GradeContent>() ? grade(run, toOutput) : whole(run, toOutput);
         settle(layer, out);
         return out;
     }
 
-    /// What the layer shows within its mask, before it is blended.
-    NamedLayer content(const Layer& layer, const Mapping& toOutput) {
+    /// What a run shows with its mask and treatments, before it is blended.
+    NamedLayer whole(const Run& run, const Mapping& toOutput) {
+        const Treated steps(run.layer());
+        if (!steps.any()) return inner(run, shown(run, toOutput), toOutput);
+        const auto affine = toOutput.affine();
+        if (affine || steps.coloursAlone()) return upTo(run, steps, steps.count(), toOutput);
+        return upright(run, steps, toOutput);
+    }
+
+    /// What a layer shows by itself. What is recoloured, cut or clipped into meets it alone, so nothing
+    /// passes through a group then.
+    NamedLayer shown(const Run& run, const Mapping& toOutput) {
+        if (run.beneath) return beneath(run, toOutput);
+        const Layer& layer = run.layer();
         NamedLayer out =
             std::visit([&](const auto& content) { return rows(layer, content, toOutput); }, layer.content);
+        auto* group = std::get_if<NamedGroup>(&out.rows);
+        if (group && group->kind == GroupKind::Passing && (run.holdsMore() || Treated(layer).any())) {
+            group->kind = GroupKind::Isolated;
+            out.key = KeyHash(kGroup).add(group->kind).add(out.key).key();
+        }
+        return out;
+    }
+
+    /// `out` within the layer's mask, and what is clipped into the layer on it.
+    NamedLayer inner(const Run& run, NamedLayer out, const Mapping& toOutput) {
+        if (run.beneath) return out;
+        const Layer& layer = run.layer();
         if (!isNothing(out) && layer.mask && layer.mask->on)
             addMask(recipes_.mask(*layer.mask, maskMapping(layer, toOutput)), out);
+        return run.holdsMore() ? withClipped(run, std::move(out), toOutput) : out;
+    }
+
+    /// The treatments of a layer that act, in order, with the step between them at which it gets its mask and
+    /// what is clipped into it: before the first that follows the outline.
+    class Treated {
+      public:
+        explicit Treated(const Layer& layer) {
+            if (layer.treatments)
+                for (const Treatment& t : *layer.treatments)
+                    if (t.acts()) acting_.push_back(&t);
+            const auto first = std::find_if(acting_.begin(), acting_.end(),
+                                            [](const Treatment* t) { return t->kind->followsOutline; });
+            if (any()) acting_.insert(first, nullptr);
+        }
+        bool any() const { return !acting_.empty(); }
+        size_t count() const { return acting_.size(); }
+        /// Nothing: the step of the mask.
+        const Treatment* step(size_t i) const { return acting_[i]; }
+        bool looksAround(size_t i) const { return acting_[i] && acting_[i]->kind->looksAround(); }
+        /// Whether none of them needs to know where it is.
+        bool coloursAlone() const {
+            return std::none_of(acting_.begin(), acting_.end(), [](const Treatment* t) {
+                return t && (t->kind->looksAround() || t->kind->placed || t->mask);
+            });
+        }
+
+      private:
+        std::vector<const Treatment*> acting_;
+    };
+
+    /// A run with the first `count` steps of its layer.
+    NamedLayer upTo(const Run& run, const Treated& steps, size_t count, const Mapping& toOutput) {
+        size_t first = count;
+        while (first > 0 && !steps.looksAround(first - 1)) --first;
+        NamedLayer out = first > 0 ? around(run, steps, first - 1, *toOutput.affine()) : shown(run, toOutput);
+        GradeRecipe grades = noGrades(toOutput);
+        for (size_t i = first; i < count; ++i) {
+            if (const Treatment* treatment = steps.step(i)) {
+                addGrade(*treatment, toOutput, grades);
+                continue;
+            }
+            out = inner(run, graded(std::move(out), grades), toOutput);
+            grades.steps.clear();
+        }
+        return graded(std::move(out), grades);
+    }
+
+    GradeRecipe noGrades(const Mapping& toOutput) const {
+        return {{}, placeOf(toOutput.affine().value_or(Affine{})), parts_.grades};
+    }
+
+    void addGrade(const Treatment& treatment, const Mapping& toOutput, GradeRecipe& out) const {
+        KeyHash hash(kGrade);
+        hash.add(treatment);
+        if (treatment.kind->placed) hash.add(out.place);
+        out.steps.push_back({hash.key(), &treatment, maskOf(treatment, toOutput)});
+    }
+
+    std::optional<TileRecipe> maskOf(const Treatment& treatment, const Mapping& toOutput) const {
+        if (!treatment.mask || !treatment.mask->on) return std::nullopt;
+        return recipes_.mask(*treatment.mask, toOutput);
+    }
+
+    static TileKey keyOf(const GradeRecipe& grades) {
+        KeyHash hash(kGrade);
+        for (const auto& step : grades.steps) {
+            hash.add(step.key);
+            if (step.mask) hash.add(step.mask->key);
+        }
+        return hash.key();
+    }
+
+    /// A layer recoloured: grades clipped into it.
+    static NamedLayer graded(NamedLayer layer, const GradeRecipe& grades) {
+        if (isNothing(layer) || grades.steps.empty()) return layer;
+        NamedLayer over, out;
+        over.key = keyOf(grades);
+        over.rows.emplace<GradeRecipe>(grades);
+        NamedGroup run{{}, GroupKind::Clip};
+        run.layers.push_back(std::move(over));
+        run.layers.push_back(std::move(layer));
+        setGroup(std::move(run), out);
+        return out;
+    }
+
+    /// The tile of a treatment that looks around itself, on what the steps before it show.
+    NamedLayer around(const Run& run, const Treated& steps, size_t step, const Affine& toOutput) const {
+        return aroundTile(*steps.step(step), toOutput,
+                          [this_ = *this, run, steps, step](const Affine& map, const IntRect& region) {
+                              std::vector<NamedLayer> out;
+                              Namer there(this_.parts_, this_.scene_, region, this_.opened_);
+                              keep(there.upTo(run, steps, step, map), out);
+                              return out;
+                          });
+    }
+
+    using Naming = std::function<std::vector<NamedLayer>(const Affine& map, const IntRect& region)>;
+
+    NamedLayer aroundTile(const Treatment& treatment, const Affine& toOutput, Naming naming) const {
+        const Place place = placeOf(toOutput);
+        const int reach = reachOf(*treatment.kind, treatment.figures, place);
+        const IntRect seen{region_.x - reach, region_.y - reach, region_.w + 2 * reach,
+                           region_.h + 2 * reach};
+        const std::vector<NamedLayer> inside = naming(toOutput, seen);
+        if (inside.empty()) return {};
+        const auto mask = maskOf(treatment, toOutput);
+        KeyHash hash(kTreated);
+        hash.add(nameOf(inside, seen, release_.linearLight)).add(treatment).add(place).add(region_);
+        if (mask) hash.add(mask->key);
+        NamedLayer out;
+        out.key = hash.key();
+        out.rows = TileRecipe{
+            out.key, [=, &treatment, linear = release_.linearLight, &tiles = parts_.tiles,
+                      region = region_](Scratch& scratch) {
+                return treatedTile(treatment, {naming, place, linear, tiles}, mask, region, scratch);
+            }};
+        return out;
+    }
+
+    /// Through a mapping that is not affine: treated as it lies upright, and seen from there.
+    NamedLayer upright(const Run& run, const Treated& steps, const Mapping& toOutput) const {
+        return drawnUpright(toOutput, [this_ = *this, run, steps](const Affine& map, const IntRect& region) {
+            std::vector<NamedLayer> out;
+            Namer there(this_.parts_, this_.scene_, region, this_.opened_);
+            keep(there.upTo(run, steps, steps.count(), map), out);
+            return out;
+        });
+    }
+
+    NamedLayer drawnUpright(const Mapping& toOutput, const Naming& naming) const {
+        const double scale = recipes_.uprightScale(toOutput);
+        const Rect seen = reachesOf(toOutput, region_.toRect()).back();
+        const IntRect about = pixelsAround(
+            Rect{seen.x * scale, seen.y * scale, seen.w * scale, seen.h * scale}.grown(2 * kTileSize));
+        const auto names = naming(Affine::scaling(scale, scale), about);
+        if (names.empty()) return {};
+        KeyHash hash(kTreated);
+        hash.add(nameOf(names, about, release_.linearLight));
+        return recipes_.drawn(std::move(hash), toOutput,
+                              [naming, linear = release_.linearLight,
+                               &tiles = parts_.tiles](const Affine& map, const IntRect& region) {
+                                  Scratch scratch;
+                                  scratch.linear = linear;
+                                  return compositeTile(naming(map, region), region, tiles, scratch,
+                                                       TileSpace::Encoded);
+                              });
+    }
+
+    /// What lies beneath a grade: in its list, or of what it is clipped into.
+    NamedLayer beneath(const Run& run, const Mapping& toOutput) {
+        const size_t base = clipBase(run.stack, run.base);
+        if (base > run.base) return whole({run.stack, run.base + 1, base}, toOutput);
+        NamedLayer out;
+        setGroup({name(run.stack, toOutput, run.base + 1), GroupKind::Isolated}, out);
+        return out;
+    }
+
+    static NamedLayer eraser() {
+        NamedLayer out;
+        out.key = KeyHash(kSolid).add(Rgba{}).key();
+        out.rows = SolidRows{{0, 0, 0, 1}};
+        out.blend = BlendMode::DestinationOut;
+        return out;
+    }
+
+    /// A grade recolours what lies beneath it; one that looks around itself draws that anew.
+    NamedLayer grade(const Run& run, const Mapping& toOutput) {
+        const Layer& layer = run.layer();
+        const Treated steps(layer);
+        NamedLayer out;
+        if (!steps.any() || (!steps.coloursAlone() && !toOutput.affine())) return out;
+        if (!changesColoursOnly(*layer.treatments)) {
+            Run below = run;
+            below.beneath = true;
+            NamedLayer drawn = upTo(below, steps, steps.count(), toOutput);
+            drawn.blend = layer.blend;
+            NamedGroup passing{{}, GroupKind::Passing};
+            keep(std::move(drawn), passing.layers);
+            // It takes the place of what it was drawn from, where that is all there is.
+            const bool isClipped = clipBase(run.stack, run.base) != run.base;
+            if (layer.blend == BlendMode::Normal && !isClipped && !passing_)
+                passing.layers.push_back(eraser());
+            setGroup(std::move(passing), out);
+        } else {
+            GradeRecipe grades = noGrades(toOutput);
+            for (size_t i = 0; i < steps.count(); ++i)
+                if (const Treatment* treatment = steps.step(i)) addGrade(*treatment, toOutput, grades);
+            out.key = keyOf(grades);
+            out.rows.emplace<GradeRecipe>(std::move(grades));
+        }
+        if (!isNothing(out) && layer.mask && layer.mask->on)
+            addMask(recipes_.mask(*layer.mask, toOutput), out);
+        return out;
+    }
+
+    /// Units of the panel to output pixels, and where that panel is.
+    Place placeOf(const Affine& toOutput) const {
+        Place out{toOutput, {}, 1};
+        const PiecePtr piece = opened_.empty() ? nullptr : release_.piece(opened_.back().piece);
+        if (!piece) return out;
+        out.unitsPerMm = unitsPerMm(piece->flat->unit == Unit::Px);
+        if (const Panel* panel = piece->flat->panel(opened_.back().panel)) out.panel = panel->withBleed();
         return out;
     }
 
@@ -103,23 +346,16 @@ class Namer {
         return group && findLayer(group->layers, inHand_);
     }
 
-    /// Layers [from, base) of the stack inside the layer `base`.
-    NamedLayer clipRun(const Stack& stack, size_t from, size_t base, const Mapping& toOutput) {
-        const Layer& below = *stack[base];
-        NamedLayer first = below.opacity > 0 ? content(below, toOutput) : NamedLayer{};
-        // What is clipped into it meets the base alone, so nothing passes through that.
-        if (auto* group = std::get_if<NamedGroup>(&first.rows); group && group->kind == GroupKind::Passing)
-            group->kind = GroupKind::Isolated;
+    /// Layers [from, base) of the stack inside `first`, which is what the layer `base` shows.
+    NamedLayer withClipped(const Run& run, NamedLayer first, const Mapping& toOutput) {
         NamedLayer out;
-        if (!isNothing(first)) {
-            NamedGroup run{{}, GroupKind::Clip};
-            for (size_t i = from; i < base; ++i)
-                if (stack[i]->on) keep(single(*stack[i], toOutput), run.layers);
-            for (const NamedLayer& inside : run.layers) out.inHand = out.inHand || inside.inHand;
-            run.layers.push_back(std::move(first));
-            setGroup(std::move(run), out);
-        }
-        settle(below, out);
+        if (isNothing(first)) return out;
+        NamedGroup group{{}, GroupKind::Clip};
+        for (size_t i = run.from; i < run.base; ++i)
+            if (run.stack[i]->on) keep(single({run.stack, i, i}, toOutput), group.layers);
+        for (const NamedLayer& inside : group.layers) out.inHand = out.inHand || inside.inHand;
+        group.layers.push_back(std::move(first));
+        setGroup(std::move(group), out);
         return out;
     }
 
@@ -138,9 +374,11 @@ class Namer {
     NamedLayer rows(const Layer& layer, const GroupContent& content, const Mapping& toOutput) {
         const bool passing = content.passing && layer.blend == BlendMode::Normal;
         NamedLayer out;
+        const bool around = std::exchange(passing_, passing);
         setGroup({name(content.layers, layer.warp ? mapping(layer, toOutput) : toOutput),
                   passing ? GroupKind::Passing : GroupKind::Isolated},
                  out);
+        passing_ = around;
         return out;
     }
 
@@ -173,6 +411,8 @@ class Namer {
     NamedLayer rows(const Layer& layer, const TextContent& content, const Mapping& toOutput) {
         return recipes_.text(content, mapping(layer, toOutput));
     }
+    /// It shows nothing of its own.
+    NamedLayer rows(const Layer&, const GradeContent&, const Mapping&) { return {}; }
     NamedLayer rows(const Layer&, const FillContent& fill, const Mapping& toOutput) {
         return recipes_.fill(fill, toOutput);
     }
@@ -184,12 +424,14 @@ class Namer {
     }
 
     LayerRecipes recipes_;
-    const RenderParts& parts_;
+    RenderParts parts_;
+    const Scene& scene_;
     const Release& release_;
     IntRect region_;
     const std::string& inHand_;
     std::vector<PanelPlace> opened_; ///< panels that are being named, outermost first
     int echoes_ = 0;
+    bool passing_ = false; ///< within a group that layers pass through
 };
 
 } // namespace

@@ -7,6 +7,7 @@
 #include "render/picture_provider.h"
 #include "render/scene.h"
 #include "render/tiles/brush_cache.h"
+#include "render/tiles/grade_cache.h"
 #include "render/tiles/prepared.h"
 
 #include <functional>
@@ -21,6 +22,8 @@ struct RenderParts {
     PictureProvider& pictures;
     ParagraphCache& paragraphs;
     BrushCache& brushes;
+    GradeCache& grades;
+    TileCache& tiles;
 };
 
 /// A tile that is not there yet.
@@ -28,6 +31,18 @@ struct TileRecipe {
     TileKey key;
     std::function<Tile(Scratch&)> make;
     bool blended = false; ///< its pixels are in the blend space already
+};
+
+/// Grades that are not made ready yet.
+struct GradeRecipe {
+    struct Step {
+        TileKey key;
+        const Treatment* treatment;
+        std::optional<TileRecipe> mask;
+    };
+    std::vector<Step> steps;
+    Place place;
+    std::reference_wrapper<GradeCache> ready;
 };
 
 struct NamedLayer;
@@ -45,7 +60,7 @@ struct NamedLayer {
     bool opaque = false; ///< known to hide all beneath it in this tile; drawing it may show that it does too
     bool inHand = false; ///< it is, or holds, the layer in hand
     TileKey key;         ///< of all it shows, its mask included
-    std::variant<Nothing, SolidRows, PictureRows, TileRecipe, NamedGroup> rows;
+    std::variant<Nothing, SolidRows, PictureRows, TileRecipe, NamedGroup, GradeRecipe> rows;
     std::optional<TileRecipe> mask;
 };
 

@@ -4,7 +4,7 @@
 #include "raster/picture.h"
 #include "raster/tile.h"
 #include "release/release.h"
-#include "render/tiles/tile_cache.h"
+#include "render/tiles/grade_cache.h"
 
 #include <variant>
 
@@ -31,6 +31,19 @@ enum class GroupKind : unsigned char {
     Clip      ///< the first layer is the base; the others show only inside it
 };
 
+/// One of a run of grades.
+struct GradeStep {
+    std::shared_ptr<const ReadyGrade> grade;
+    float opacity = 1;
+    BlendMode blend = BlendMode::Normal;
+    TilePtr mask; ///< one channel; nothing: everywhere
+};
+
+/// What is below, recoloured; it stays as covering as it is.
+struct GradeRows {
+    std::vector<GradeStep> steps;
+};
+
 struct PreparedLayer;
 struct GroupRows {
     std::vector<PreparedLayer> layers; ///< back to front
@@ -42,7 +55,7 @@ struct PreparedLayer {
     float opacity = 1;
     bool opaque = false; ///< hides all beneath it in this tile
     TilePtr mask;        ///< one channel; nothing: shows everywhere
-    std::variant<SolidRows, PictureRows, TileRows, GroupRows> rows;
+    std::variant<SolidRows, PictureRows, TileRows, GroupRows, GradeRows> rows;
 };
 
 } // namespace glyptos

@@ -1,6 +1,7 @@
 #include "render/tiles/stack_preparer.h"
 
 #include "render/tiles/blend_bands.h"
+#include "render/tiles/treated_tiles.h"
 
 #include <algorithm>
 
@@ -61,11 +62,25 @@ class Preparer {
     bool draw(const NamedGroup& group, const NamedLayer&, PreparedLayer& out) {
         GroupRows rows{group.kind == GroupKind::Clip ? clip(group) : stack(group.layers), group.kind};
         if (rows.layers.empty()) return false;
+        if (group.kind == GroupKind::Clip && rows.layers.size() == 1) rows.kind = GroupKind::Isolated;
         out.opaque = rows.layers.front().opaque &&
                      std::none_of(rows.layers.begin(), rows.layers.end(),
                                   [](const PreparedLayer& l) { return cutsBackdrop(l.blend); });
         out.rows = std::move(rows);
         return true;
+    }
+
+    bool draw(const GradeRecipe& recipe, const NamedLayer&, PreparedLayer& out) {
+        GradeRows rows;
+        for (const GradeRecipe::Step& step : recipe.steps) {
+            const Treatment& t = *step.treatment;
+            GradeStep ready{recipe.ready.get().get(step.key, *t.kind, t.figures, recipe.place),
+                            float(t.opacity), t.blend, step.mask ? tileOf(*step.mask) : nullptr};
+            if (ready.grade->op && !(ready.mask && ready.mask->empty)) rows.steps.push_back(std::move(ready));
+        }
+        const bool changes = !rows.steps.empty();
+        out.rows = std::move(rows);
+        return changes;
     }
 
     /// The base and what shows inside it, back to front; none when the base shows nothing.
@@ -91,14 +106,7 @@ class Preparer {
         return !tile->empty;
     }
 
-    TilePtr tileOf(const TileRecipe& recipe) {
-        TilePtr tile = tiles_.find(recipe.key);
-        if (!tile) {
-            tile = std::make_shared<const Tile>(recipe.make(scratch_));
-            tiles_.insert(recipe.key, tile);
-        }
-        return tile;
-    }
+    TilePtr tileOf(const TileRecipe& recipe) { return keptTile(recipe, tiles_, scratch_); }
 
     TileCache& tiles_;
     Scratch& scratch_;

@@ -68,7 +68,7 @@ double AreaFill::speckPx() const {
 
 QString AreaFill::whyNot() const {
     const LayerPtr one = document().layers().size() == 1 ? document().selectedLayer() : nullptr;
-    if (!one || one->as<FillContent>())
+    if (!one || isFrameless(*one))
         return ComposeBench::tr(
             "Take the layer in hand that has the lines: a drawing, a scan, paint or paths.");
     if (one->locked) return ComposeBench::tr("%1 is locked.").arg(QString::fromStdString(one->name));

@@ -1,0 +1,512 @@
+#include "app/figures/treatments_section.h"
+
+#include "app/session/background.h"
+#include "app/session/engine.h"
+#include "app/session/words.h"
+#include "file/release_json/treatment_codec.h"
+#include "release/placing.h"
+#include "release/walks.h"
+#include "render/painting.h"
+#include "render/treated_picture.h"
+
+#include <QClipboard>
+#include <QFileDialog>
+#include <QGuiApplication>
+#include <QInputDialog>
+#include <QMimeData>
+#include <QVBoxLayout>
+#include <cmath>
+
+namespace glyptos {
+namespace {
+
+constexpr const char* kMimeType = "application/x-glyptos-treatments";
+constexpr int kSmall = 256; ///< px of what histograms are counted in
+
+QString familyWord(TreatmentFamily family) {
+    switch (family) {
+    case TreatmentFamily::Grade:
+        return TreatmentsSection::tr("Colour");
+    case TreatmentFamily::Blur:
+        return TreatmentsSection::tr("Blur");
+    case TreatmentFamily::Detail:
+        return TreatmentsSection::tr("Detail");
+    case TreatmentFamily::Drawn:
+        return TreatmentsSection::tr("Drawn from a photo");
+    case TreatmentFamily::Worn:
+        return TreatmentsSection::tr("Worn");
+    case TreatmentFamily::Outline:
+        return TreatmentsSection::tr("Letters and shapes");
+    case TreatmentFamily::Light:
+        return TreatmentsSection::tr("Light");
+    default:
+        return TreatmentsSection::tr("Surfaces");
+    }
+}
+
+Histogram histogramOf(const QImage& image) {
+    Histogram out{};
+    for (int y = 0; y < image.height(); ++y) {
+        const auto* row = reinterpret_cast<const QRgb*>(image.constScanLine(y));
+        for (int x = 0; x < image.width(); ++x) {
+            const int alpha = qAlpha(row[x]);
+            if (alpha == 0) continue;
+            const QRgb straight = qUnpremultiply(row[x]);
+            const float weight = float(alpha) / 255;
+            const int r = qRed(straight), g = qGreen(straight), b = qBlue(straight);
+            out[0][size_t(r)] += weight, out[1][size_t(g)] += weight, out[2][size_t(b)] += weight;
+            out[3][size_t(std::lround(0.2126 * r + 0.7152 * g + 0.0722 * b))] += weight;
+        }
+    }
+    return out;
+}
+
+} // namespace
+
+TreatmentsSection::TreatmentsSection(Engine& engine, RenderService& service, LookShelf& looks)
+    : LayerSection(engine)
+    , looks_(looks)
+    , before_(service) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(8);
+    add_ = wordButton(tr("Add ▾"), tr("Another treatment, behind the one that is marked"));
+    add_->setAccessibleName(tr("Add a treatment"));
+    add_->setPopupMode(QToolButton::InstantPopup);
+    add_->setMenu(addMenu_ = new QMenu(add_));
+    sheet_ = wordButton(tr("Try them…"), tr("The layer under many treatments at once; a click takes one"));
+    more_ = wordButton(tr("List ▾"), tr("Copy the list, keep it as a look, write it as a table"));
+    more_->setPopupMode(QToolButton::InstantPopup);
+    more_->setMenu(moreMenu_ = new QMenu(more_));
+    connect(sheet_, &QToolButton::clicked, this, &TreatmentsSection::sheetAsked);
+    column->addWidget(inOneRow({add_, sheet_, more_}));
+    column->addWidget(empty_ = roleLabel(
+                          tr("Nothing is done to this layer yet. What is added here can be changed, switched "
+                             "and taken away at any time."),
+                          "soft"));
+    column->addWidget(list_ = new TreatmentList);
+    column->addWidget(unknown_ =
+                          roleLabel(tr("This version of Glyptos does not know this treatment. It is kept "
+                                       "in the file as it is, and drawn without."),
+                                    "caution"));
+    column->addWidget(figures_ = new TreatmentFigures);
+    column->addWidget(common_ = new QWidget);
+    makeCommon(figuresForm(common_));
+    makeAddMenu();
+    makeListMenu();
+    connect(list_, &TreatmentList::chosen, this, &TreatmentsSection::choose);
+    connect(list_, &TreatmentList::removeAsked, this, &TreatmentsSection::remove);
+    connect(list_, &TreatmentList::toggled, this, [this](int row) {
+        current_ = row;
+        changeOne(tr("Switch %2 of %1"), [](Treatment& t) { t.on = !t.on; });
+    });
+    connect(list_, &TreatmentList::moved, this, [this](int from, int to) {
+        current_ = to;
+        changeList(tr("Order of the treatments of %1"), [=](Treatments& all) {
+            Treatment moving = std::move(all[size_t(from)]);
+            all.erase(all.begin() + from);
+            all.insert(all.begin() + to, std::move(moving));
+        });
+    });
+    connect(list_, &TreatmentList::menuAsked, this, [this](int row, QPoint at) {
+        QMenu menu;
+        menu.addAction(tr("Another like it"), this, [this, row] {
+            changeList(tr("Another treatment of %1"), [row](Treatments& all) {
+                const Treatment copy = all[size_t(row)];
+                all.insert(all.begin() + row + 1, copy);
+            });
+        });
+        menu.addAction(tr("Back to its standards"), this, [this] {
+            changeOne(tr("%2 of %1 back to its standards"), [this](Treatment& t) {
+                if (t.kind) t.figures = newTreatment(*t.kind, unitsPerMm(lengthUnit().perMm != 1)).figures;
+            });
+        });
+        menu.addAction(tr("Remove"), this, [this, row] { remove(row); });
+        menu.exec(at);
+    });
+    connect(figures_, &TreatmentFigures::edited, this, &TreatmentsSection::setFigure);
+    connect(figures_, &TreatmentFigures::lookFileAsked, this, &TreatmentsSection::chooseLookFile);
+    connect(figures_, &TreatmentFigures::pointPickAsked, this, &TreatmentsSection::curvePointPickAsked);
+    connect(figures_, &TreatmentFigures::colourPickAsked, this, &TreatmentsSection::colourPickAsked);
+    connect(figures_, &TreatmentFigures::pathAsked, this, &TreatmentsSection::takePath);
+    connect(&before_, &Miniature::arrived, this, &TreatmentsSection::showHistogram);
+}
+
+void TreatmentsSection::makeCommon(QFormLayout* form) {
+    opacity_ = new NumberField(tr("Opacity of the treatment"), plainUnit(QStringLiteral("%"), 0, 5, 0, 100));
+    opacity_->setFixedWidth(66);
+    blend_ = new QComboBox;
+    blend_->setAccessibleName(tr("Blend of the treatment"));
+    for (const BlendModeInfo& mode : kBlendModes)
+        blend_->addItem(QString::fromUtf8(mode.label.data(), qsizetype(mode.label.size())));
+    blend_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    mask_ = new QPushButton;
+    mask_->setAccessibleName(tr("Mask of the treatment"));
+    mask_->setMenu(maskMenu_ = new QMenu(mask_));
+    connect(maskMenu_, &QMenu::aboutToShow, this, &TreatmentsSection::makeMaskMenu);
+    connect(opacity_, &NumberField::edited, this, [this](double v, bool settled) {
+        changeOne(
+            tr("Opacity of %2 of %1"), [=](Treatment& t) { t.opacity = v / 100; }, settled,
+            QStringLiteral("treatment opacity"));
+    });
+    connect(blend_, &QComboBox::activated, this, [this](int i) {
+        changeOne(tr("Blend %2 of %1"), [=](Treatment& t) { t.blend = static_cast<BlendMode>(i); });
+    });
+    form->addRow(new FieldLabel(tr("Opacity"), opacity_), inOneRow({blend_, opacity_}));
+    form->addRow(roleLabel(tr("Acts"), "soft"), mask_);
+}
+
+/// All kinds by what one would look for them under.
+void TreatmentsSection::makeAddMenu() {
+    QMenu* menu = nullptr;
+    std::optional<TreatmentFamily> last;
+    for (const TreatmentKind* kind : treatmentKinds()) {
+        if (last != kind->family) {
+            menu = nullptr;
+            for (QAction* action : addMenu_->actions())
+                if (action->menu() && action->menu()->title() == familyWord(kind->family))
+                    menu = action->menu();
+            if (!menu) menu = addMenu_->addMenu(familyWord(kind->family));
+        }
+        last = kind->family;
+        menu->addAction(treatmentWord(kind->title), this, [this, kind] { add(*kind); });
+    }
+}
+
+void TreatmentsSection::makeListMenu() {
+    moreMenu_->addAction(tr("Copy the list"), this, &TreatmentsSection::copyAll);
+    moreMenu_->addAction(tr("Paste a copied list behind it"), this, &TreatmentsSection::paste);
+    moreMenu_->addSeparator();
+    QMenu* looks = moreMenu_->addMenu(tr("Add a look"));
+    connect(looks, &QMenu::aboutToShow, this, [this, looks] { fillLooks(looks); });
+    moreMenu_->addAction(tr("Keep the list as a look…"), this, &TreatmentsSection::keepAsLook);
+    moreMenu_->addAction(tr("Write it as a look table…"), this, &TreatmentsSection::writeTable);
+    moreMenu_->addSeparator();
+    moreMenu_->addAction(tr("Take all away"), this,
+                         [this] { changeList(tr("Untreat %1"), [](Treatments& all) { all.clear(); }); });
+}
+
+void TreatmentsSection::changeList(const QString& name, const ListChange& edit, bool settled,
+                                   const QString& merge) {
+    change(
+        name,
+        [&](Layer& layer) {
+            Treatments all = layer.treatments ? *layer.treatments : Treatments{};
+            edit(all);
+            layer.treatments = all.empty() ? nullptr : std::make_shared<const Treatments>(std::move(all));
+        },
+        settled, merge);
+}
+
+void TreatmentsSection::changeOne(const QString& name, const std::function<void(Treatment&)>& edit,
+                                  bool settled, const QString& merge) {
+    const Treatment* shown = shownTreatment();
+    if (!shown) return;
+    QString words = name;
+    words.replace(QStringLiteral("%2"),
+                  shown->kind ? treatmentWord(shown->kind->title).toLower() : tr("treatment"));
+    changeList(
+        words, [&](Treatments& all) { edit(all[size_t(current_)]); }, settled,
+        merge.isEmpty() ? merge : merge + QString::number(current_));
+}
+
+void TreatmentsSection::setFigure(size_t figure, const FigureValue& value, bool settled) {
+    const Treatment* shown = shownTreatment();
+    if (!shown || !shown->kind) return;
+    const QString label = treatmentWord(shown->kind->figures[figure].label);
+    changeOne(
+        tr("%3 of %2 of %1").replace(QStringLiteral("%3"), label),
+        [&](Treatment& t) { t.figures.set(figure, value); }, settled, label);
+}
+
+const Treatment* TreatmentsSection::shownTreatment() const {
+    const LayerPtr layer = document_ ? document_->selectedLayer() : nullptr;
+    if (!layer || !layer->treatments || current_ < 0 || current_ >= int(layer->treatments->size()))
+        return nullptr;
+    return &(*layer->treatments)[size_t(current_)];
+}
+
+void TreatmentsSection::add(const TreatmentKind& kind) {
+    const Panel* here = panel();
+    if (!here) return;
+    const Treatment treatment = newTreatment(kind, unitsPerMm(document_->piece()->flat->unit == Unit::Px));
+    const int at = current_ < 0 ? 0 : current_ + 1;
+    current_ = at;
+    QString words = tr("%2 on %1");
+    words.replace(QStringLiteral("%2"), treatmentWord(kind.title));
+    changeList(words,
+               [&](Treatments& all) { all.insert(all.begin() + std::min(at, int(all.size())), treatment); });
+}
+
+void TreatmentsSection::choose(int row) {
+    current_ = row;
+    if (const LayerPtr layer = document_->selectedLayer()) showLayer(layer);
+}
+
+void TreatmentsSection::remove(int row) {
+    current_ = row;
+    changeList(tr("Remove a treatment of %1"), [row](Treatments& all) { all.erase(all.begin() + row); });
+}
+
+void TreatmentsSection::copyAll() {
+    const LayerPtr layer = document_->selectedLayer();
+    if (!layer || !layer->treatments) return;
+    const std::string text = toJson(*layer->treatments, document_->piece()->flat->unit).dump();
+    auto data = std::make_unique<QMimeData>();
+    data->setData(QString::fromLatin1(kMimeType), QByteArray::fromStdString(text));
+    QGuiApplication::clipboard()->setMimeData(data.release());
+}
+
+void TreatmentsSection::paste() {
+    const QMimeData* data = QGuiApplication::clipboard()->mimeData();
+    if (!data || !data->hasFormat(QString::fromLatin1(kMimeType)))
+        return Q_EMIT document_->refused(tr("No list of treatments has been copied."));
+    // Tables are those of the release that is open: they are known by their hash.
+    std::map<std::string, LookTablePtr> tables;
+    eachTreatment(*document_->release(), [&](const Treatment& t) {
+        for (const FigureValue& value : t.figures.values())
+            if (const auto* table = std::get_if<LookTablePtr>(&value); table && *table)
+                tables[lookName(**table)] = *table;
+    });
+    const LookSource looks = [&](const std::string& name) -> Result<LookTablePtr> {
+        const auto found = tables.find(name);
+        if (found == tables.end()) return fail(Fault::NotFound, "its table is in another release");
+        return found->second;
+    };
+    const Unit unit = document_->piece()->flat->unit;
+    const auto list =
+        guarded(data->data(QString::fromLatin1(kMimeType)).toStdString(), "list", [&](const Entry& e) {
+            return readTreatments(e, {unit, noTiles, looks});
+        });
+    if (!list)
+        return Q_EMIT document_->refused(
+            tr("The copied list was not pasted: %1.").arg(q(list.error().message)));
+    changeList(tr("Paste treatments on %1"),
+               [&](Treatments& all) { all.insert(all.end(), list->begin(), list->end()); });
+}
+
+double TreatmentsSection::shorterSide() const {
+    const Panel* here = panel();
+    return here ? std::min(here->width, here->height) : 1;
+}
+
+/// One of grades alone comes as one table, so that its strength is one figure.
+void TreatmentsSection::addLook(const NamedLook& look) {
+    QString words = tr("%2 on %1");
+    words.replace(QStringLiteral("%2"), q(look.name));
+    Treatments list = fitted(look, shorterSide());
+    if (isTable(list)) {
+        Treatment table = newTreatment(*treatmentKind("look-table"), 1);
+        table.figures.set(0, kept(tableOf(list, look.name, engine_.fonts)));
+        list = {std::move(table)};
+    }
+    changeList(words, [&](Treatments& all) { all.insert(all.end(), list.begin(), list.end()); });
+}
+
+void TreatmentsSection::fillLooks(QMenu* menu) {
+    menu->clear();
+    for (const NamedLook& look : looks_.looks())
+        menu->addAction(q(look.name), this, [this, look] { addLook(look); });
+    menu->addSeparator();
+    menu->addAction(tr("A table from a file…"), this, [this] {
+        add(*treatmentKind("look-table"));
+        chooseLookFile(0);
+    });
+}
+
+void TreatmentsSection::keepAsLook() {
+    const LayerPtr layer = document_->selectedLayer();
+    if (!layer || !layer->treatments) return;
+    bool fine = false;
+    const QString name = QInputDialog::getText(this, tr("Keep as a look"), tr("Its name"), QLineEdit::Normal,
+                                               q(layer->name), &fine)
+                             .trimmed();
+    if (!fine || name.isEmpty()) return;
+    looks_.keep(
+        lookOf(name.toStdString(), *layer->treatments, shorterSide(), document_->piece()->flat->unit));
+}
+
+void TreatmentsSection::chooseLookFile(size_t figure) {
+    const QString file =
+        QFileDialog::getOpenFileName(this, tr("A table of colours"), {}, tr("Look tables (*.cube)"));
+    if (file.isEmpty()) return;
+    inBackground([path = file.toStdString()] {
+        return readCubeFile(path);
+    }).then(this, [this, figure, layer = layer_, row = current_](const Result<LookTablePtr>& table) {
+        if (!table) return Q_EMIT document_->refused(q(table.error().message));
+        if (layer == layer_ && row == current_) setFigure(figure, *table, true);
+    });
+}
+
+void TreatmentsSection::writeTable() {
+    const LayerPtr layer = document_->selectedLayer();
+    if (!layer || !layer->treatments) return;
+    if (!isTable(*layer->treatments))
+        return Q_EMIT document_->refused(
+            tr("This list cannot be written as a table of colours: not all of it are grades without masks."));
+    const QString file = QFileDialog::getSaveFileName(
+        this, tr("Write a look table"), q(layer->name) + QStringLiteral(".cube"), tr("Look tables (*.cube)"));
+    if (file.isEmpty()) return;
+    inBackground([path = file.toStdString(), layer, &fonts = engine_.fonts] {
+        return writeCubeFile(path, tableOf(*layer->treatments, layer->name, fonts));
+    }).then(this, [this](const Result<void>& done) {
+        if (!done) Q_EMIT document_->refused(q(done.error().message));
+    });
+}
+
+/// The outline of the nearest shape in front of the layer that has one.
+void TreatmentsSection::takePath(size_t figure) {
+    const LayerPtr layer = document_->selectedLayer();
+    LayerPtr shape;
+    for (const LayerPtr& other : stackOf(*document_->release(), document_->panel())) {
+        if (layer && other->id == layer->id) break;
+        if (other->as<ShapeContent>()) shape = other;
+    }
+    if (!shape)
+        return Q_EMIT document_->refused(
+            tr("There is no shape in front of this layer. Draw a line with Shape; it can "
+               "be hidden afterwards."));
+    const Affine map = placementMap(shape->placement);
+    std::vector<Contour> path = asFree(*shape->as<ShapeContent>()).contours;
+    for (Contour& contour : path)
+        for (PathNode& node : contour.nodes)
+            node = {map.map(node.at), map.mapVector(node.before), map.mapVector(node.after)};
+    setFigure(figure, std::move(path), true);
+}
+
+void TreatmentsSection::makeMaskMenu() {
+    maskMenu_->clear();
+    const Treatment* shown = shownTreatment();
+    const auto put = [this](const QString& name, std::shared_ptr<const Mask> mask) {
+        changeOne(name, [mask](Treatment& t) { t.mask = mask; });
+    };
+    const auto selection = selectionOf(*document_->release(), document_->panel());
+    maskMenu_
+        ->addAction(tr("Where it is selected"), this,
+                    [=] { put(tr("Mask %2 of %1"), std::make_shared<const Mask>(maskOf(*selection))); })
+        ->setEnabled(selection.has_value());
+    const auto gradient = [=, this](double turn) {
+        const Panel* here = panel();
+        if (!here) return;
+        Mask mask;
+        mask.form = evenRun(here->withBleed(), turn, {1, 1, 1, 1}, {0, 0, 0, 1});
+        put(tr("Mask %2 of %1"), std::make_shared<const Mask>(std::move(mask)));
+    };
+    maskMenu_->addAction(tr("Less towards the foot"), this, [=] { gradient(0); });
+    maskMenu_->addAction(tr("Less towards the head"), this, [=] { gradient(180); });
+    maskMenu_->addAction(tr("Round the middle"), this, [=, this] {
+        const Panel* here = panel();
+        if (!here) return;
+        const Rect area = here->withBleed();
+        Gradient run = evenRun(area, 0, {1, 1, 1, 1}, {0, 0, 0, 1});
+        run.kind = GradientKind::Radial;
+        run.from = area.centre();
+        run.to = area.centre() + Vec2{std::max(area.w, area.h) / 2, 0};
+        Mask mask;
+        mask.form = run;
+        put(tr("Mask %2 of %1"), std::make_shared<const Mask>(std::move(mask)));
+    });
+    maskMenu_->addSeparator();
+    maskMenu_
+        ->addAction(tr("The other way round"), this,
+                    [this] {
+                        changeOne(tr("Invert the mask of %2 of %1"), [](Treatment& t) {
+                            if (!t.mask) return;
+                            Mask mask = *t.mask;
+                            mask.inverted = !mask.inverted;
+                            t.mask = std::make_shared<const Mask>(std::move(mask));
+                        });
+                    })
+        ->setEnabled(shown && shown->mask);
+    maskMenu_->addAction(tr("Everywhere"), this, [=] { put(tr("Unmask %2 of %1"), nullptr); })
+        ->setEnabled(shown && shown->mask);
+}
+
+void TreatmentsSection::addCurvePoint(const QColor& colour) {
+    if (!figures_->curveEditor()) return;
+    const auto at = figures_->curveInHand();
+    const Treatment* shown = shownTreatment();
+    if (!shown) return;
+    const auto& id = shown->kind->figures[at].id;
+    const double tone = id == "red"     ? colour.redF()
+                        : id == "green" ? colour.greenF()
+                        : id == "blue"
+                            ? colour.blueF()
+                            : 0.2126 * colour.redF() + 0.7152 * colour.greenF() + 0.0722 * colour.blueF();
+    figures_->curveEditor()->addPointAt(tone);
+}
+
+void TreatmentsSection::setColour(size_t figure, const QColor& colour) {
+    setFigure(figure, Ink(float(colour.redF()), float(colour.greenF()), float(colour.blueF()), 1), true);
+}
+
+FigureSurroundings TreatmentsSection::surroundings() const {
+    FigureSurroundings out;
+    out.length = lengthUnit();
+    constexpr double kLongest = 0.25; // of the shorter side, at the far end of a slider
+    out.longest = kLongest * shorterSide();
+    out.palette = document_->shown()->palette;
+    for (const SourcePtr& source : document_->shown()->sources)
+        out.pictures.emplace_back(q(source->name), source->id);
+    return out;
+}
+
+void TreatmentsSection::refresh(const Layer& layer) {
+    const Treatments none;
+    const Treatments& all = layer.treatments ? *layer.treatments : none;
+    if (layer.id != layer_) current_ = 0;
+    layer_ = layer.id;
+    current_ = std::clamp(current_, -1, int(all.size()) - 1);
+    if (current_ < 0 && !all.empty()) current_ = 0;
+    list_->setTreatments(all, current_);
+    empty_->setVisible(all.empty());
+    const Treatment* shown = shownTreatment();
+    unknown_->setVisible(shown && !shown->kind);
+    figures_->setVisible(shown && shown->kind);
+    common_->setVisible(shown && shown->kind);
+    if (!shown || !shown->kind) return;
+    figures_->show(*shown, surroundings());
+    opacity_->setValue(shown->opacity * 100);
+    blend_->setCurrentIndex(int(shown->blend));
+    mask_->setText(!shown->mask                                             ? tr("everywhere")
+                   : std::holds_alternative<Gradient>(shown->mask->form)    ? tr("along a run")
+                   : std::holds_alternative<PaintedMask>(shown->mask->form) ? tr("where it is painted")
+                                                                            : tr("inside a mask"));
+    askHistogram();
+}
+
+/// What is beneath the treatment in hand, small: the release as it is without that and those after it.
+void TreatmentsSection::askHistogram() {
+    const LayerPtr layer = document_->selectedLayer();
+    const Panel* here = panel();
+    if (!figures_->curveEditor() || !layer || !here) return;
+    Layer before = *layer;
+    before.treatments =
+        std::make_shared<const Treatments>(layer->treatments->begin(), layer->treatments->begin() + current_);
+    ReleasePtr release;
+    if (layer->as<GradeContent>()) {
+        // All that lies beneath the grade: what lies in front of it is left out.
+        release = withChangedLayer(document_->shown(), document_->panel(), layer->id,
+                                   [&](Layer& l) { l = before; });
+        for (const LayerPtr& front : stackOf(*release, document_->panel())) {
+            if (front->id == layer->id) break;
+            release =
+                withChangedLayer(release, document_->panel(), front->id, [](Layer& l) { l.on = false; });
+        }
+        auto [scene, region] = fittedScene(release, document_->panel(), here->trim(), QSizeF(kSmall, kSmall));
+        return before_.ask(2, std::move(scene), region);
+    }
+    const Rect area = frameOfLayer(*layer).bounds();
+    if (area.empty()) return;
+    const double k = kSmall / std::max(area.w, area.h);
+    Scene scene = aloneScene(document_->shown(), before, true,
+                             Affine::scaling(k, k) * Affine::translation(-area.x, -area.y), area);
+    const IntRect region = scene.bounds();
+    before_.ask(2, std::move(scene), region);
+}
+
+void TreatmentsSection::showHistogram() {
+    figures_->setHistogram(histogramOf(before_.image()));
+}
+
+} // namespace glyptos

@@ -1,0 +1,80 @@
+// The treatments of the layer in hand: the list, and the figures of one of them.
+#pragma once
+
+#include "app/figures/layer_section.h"
+#include "app/figures/treatment_figures.h"
+#include "app/figures/treatment_list.h"
+#include "app/session/look_shelf.h"
+#include "app/widgets/miniature.h"
+
+#include <QMenu>
+
+namespace glyptos {
+
+class TreatmentsSection : public LayerSection {
+    Q_OBJECT
+  public:
+    TreatmentsSection(Engine& engine, RenderService& service, LookShelf& looks);
+    TreatmentList* list() const { return list_; }
+    TreatmentFigures* figures() const { return figures_; }
+    QMenu* addMenu() const { return addMenu_; }
+    /// Row of the list whose figures show, or -1.
+    int current() const { return current_; }
+    /// Another treatment of the layer in hand, behind the one whose figures show.
+    void add(const TreatmentKind& kind);
+    /// Adds a point to the curve in hand at the tone of a colour that was clicked.
+    void addCurvePoint(const QColor& colour);
+    void setColour(size_t figure, const QColor& colour);
+
+  Q_SIGNALS:
+    void sheetAsked();
+    void curvePointPickAsked();
+    void colourPickAsked(size_t figure);
+
+  protected:
+    bool fits(const Layer&) const override { return true; }
+    void refresh(const Layer& layer) override;
+
+  private:
+    using ListChange = std::function<void(Treatments&)>;
+    void makeAddMenu();
+    void makeListMenu();
+    void makeCommon(QFormLayout* form);
+    void changeList(const QString& name, const ListChange& edit, bool settled = true,
+                    const QString& merge = {});
+    void changeOne(const QString& name, const std::function<void(Treatment&)>& edit, bool settled = true,
+                   const QString& merge = {});
+    void setFigure(size_t figure, const FigureValue& value, bool settled);
+    void choose(int row);
+    void remove(int row);
+    void copyAll();
+    void paste();
+    void keepAsLook();
+    void fillLooks(QMenu* menu);
+    void addLook(const NamedLook& look);
+    void chooseLookFile(size_t figure);
+    void writeTable();
+    void takePath(size_t figure);
+    void askHistogram();
+    void showHistogram();
+    void makeMaskMenu();
+    const Treatment* shownTreatment() const;
+    double shorterSide() const;
+    FigureSurroundings surroundings() const;
+
+    QToolButton *add_, *more_, *sheet_;
+    QMenu *addMenu_, *moreMenu_, *maskMenu_;
+    TreatmentList* list_;
+    TreatmentFigures* figures_;
+    QLabel *empty_, *unknown_;
+    QWidget* common_;
+    QComboBox* blend_;
+    NumberField* opacity_;
+    QPushButton* mask_;
+    LookShelf& looks_;
+    Miniature before_; ///< what the treatment in hand acts on
+    std::string layer_;
+    int current_ = -1;
+};
+
+} // namespace glyptos

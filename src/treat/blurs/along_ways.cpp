@@ -1,0 +1,71 @@
+#include "treat/blurs/along_ways.h"
+
+#include "treat/vector_math.h"
+
+namespace glyptos {
+namespace {
+
+/// Adds what lies at (x, y), between the four nearest pixels, for each of a row; places must lie inside.
+GLYPTOS_ROWS void addSamples(const float* origin, int stride, float left, float top, float right,
+                             float bottom, const float* x, const float* y, float* sum, size_t n) {
+    for (size_t i = 0; i < n; ++i) {
+        const float px = rows::clamp(x[i] - 0.5f - left, 0, right),
+                    py = rows::clamp(y[i] - 0.5f - top, 0, bottom);
+        const auto ix = int(px), iy = int(py);
+        const float fx = px - float(ix), fy = py - float(iy);
+        const int at = iy * stride + ix;
+        const float upper = origin[at] + (origin[at + 1] - origin[at]) * fx;
+        const float lower = origin[at + stride] + (origin[at + stride + 1] - origin[at + stride]) * fx;
+        sum[i] += upper + (lower - upper) * fy;
+    }
+}
+
+Planes oneRound(const Planes& in, const IntRect& area, float spread, int samples, const Way& way) {
+    Planes out(area);
+    const auto n = size_t(area.w);
+    const size_t room = roundUpLanes(n);
+    std::vector<float> x(room), y(room), ax(room), ay(room);
+    std::vector<std::vector<float>> sums(4, std::vector<float>(room));
+    const auto right = float(in.area.w) - 1.001f, bottom = float(in.area.h) - 1.001f;
+    for (size_t i = 0; i < n; ++i) x[i] = float(area.x) + float(i) + 0.5f;
+    for (int row = area.y; row < area.bottom(); ++row) {
+        std::fill(y.begin(), y.end(), float(row) + 0.5f);
+        for (auto& sum : sums) std::fill(sum.begin(), sum.end(), 0.0f);
+        for (int k = 0; k < samples; ++k) {
+            const float t = spread * ((float(k) + 0.5f) / float(samples) - 0.5f);
+            way(x.data(), y.data(), t, ax.data(), ay.data(), n);
+            for (size_t c = 0; c < 4; ++c)
+                addSamples(in.c[c].values.data(), int(in.c[c].stride), float(in.area.x), float(in.area.y),
+                           right, bottom, ax.data(), ay.data(), sums[c].data(), n);
+        }
+        for (int c = 0; c < 4; ++c)
+            for (size_t i = 0; i < n; ++i) out.row(c, row)[i] = sums[size_t(c)][i] / float(samples);
+    }
+    return out;
+}
+
+} // namespace
+
+int reachAlong(double longest) {
+    return int(std::ceil(longest / 2)) + 3;
+}
+
+Planes meanAlong(Planes in, const IntRect& area, double longest, const Way& way) {
+    constexpr int kEach = 4, kFewest = 2;
+    const int rounds = std::max(1, int(std::ceil(std::log2(std::max(longest, 1.0)) / 2)));
+    // The finest first, so that what is left to read shrinks towards the result.
+    double step = 1;
+    for (int i = 1; i < rounds; ++i) step /= kEach;
+    double left = longest / 2;
+    for (int i = 0; i < rounds; ++i, step *= kEach) {
+        const bool last = i + 1 == rounds;
+        left -= longest * step / 2;
+        const int by = last ? 0 : std::max(0, int(std::ceil(left)) + 1);
+        const IntRect grown = IntRect{area.x - by, area.y - by, area.w + 2 * by, area.h + 2 * by};
+        const int samples = longest * step < 2 ? kFewest : kEach;
+        in = oneRound(in, grown.intersected(in.area), float(step), samples, way);
+    }
+    return in;
+}
+
+} // namespace glyptos

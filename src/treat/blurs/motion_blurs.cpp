@@ -1,0 +1,118 @@
+// What moved while it was seen: straight at an angle, turning about a point, rushing at one. The mean along
+// the way of each pixel (along_ways.h). Turning: the arc of the angle about the point; rushing: the stretch
+// between e^(-z/2) and e^(z/2) times the distance from it, z = ln(1 + amount).
+
+#include "treat/blurs/along_ways.h"
+#include "treat/kind.h"
+#include "treat/vector_math.h"
+
+#include <numbers>
+
+namespace glyptos {
+namespace {
+
+constexpr double kTurn = std::numbers::pi / 180;
+
+enum { Angle, Length };
+constexpr Figure kAngleFigures[]{degrees("angle", "Direction", 0), length("length", "Length", 6)};
+
+std::vector<Need> angleNeeds(const Figures& f, const Place& place) {
+    const double px = place.px(f.number(Length));
+    if (px < 0.5) return {};
+    return {{0, reachAlong(px)}};
+}
+
+GLYPTOS_ROWS void straightOn(const float* x, const float* y, float dx, float dy, float* ox, float* oy,
+                             size_t n) {
+    for (size_t i = 0; i < n; ++i) ox[i] = x[i] + dx, oy[i] = y[i] + dy;
+}
+
+void drawAngle(const AroundJob& job, Planes& out) {
+    const Vec2 way = job.place.way(job.figures.number(Angle), job.figures.number(Length));
+    out = meanAlong(copyOf(job.inputs[0]), out.area, way.length(),
+                    [=](const float* x, const float* y, float t, float* ox, float* oy, size_t n) {
+                        straightOn(x, y, float(way.x) * t, float(way.y) * t, ox, oy, n);
+                    });
+}
+
+enum { Middle, Turn };
+constexpr Figure kTurningFigures[]{point("middle", "About"), degrees("turn", "Turns by", 12, 0, 360)};
+constexpr Figure kRushingFigures[]{point("middle", "At"), share("amount", "How far", 0.2, 0, 3)};
+
+/// The farthest that anything on the panel is from the point, px.
+double farthest(const Figures& f, const Place& place, const Figure& figure) {
+    const Vec2 at = place.at(figure, f.point(Middle));
+    double out = 0;
+    for (const Vec2 corner :
+         {Vec2{place.panel.x, place.panel.y}, Vec2{place.panel.right(), place.panel.y},
+          Vec2{place.panel.x, place.panel.bottom()}, Vec2{place.panel.right(), place.panel.bottom()}})
+        out = std::max(out, (corner - at).length());
+    return place.px(out);
+}
+
+Vec2 middleOf(const Figures& f, const Place& place, const Figure& figure) {
+    return place.toOutput.map(place.at(figure, f.point(Middle)));
+}
+
+double longestArc(const Figures& f, const Place& place) {
+    return farthest(f, place, kTurningFigures[Middle]) * f.number(Turn) * kTurn;
+}
+
+std::vector<Need> turningNeeds(const Figures& f, const Place& place) {
+    if (f.number(Turn) == 0) return {};
+    // No farther than from one side of the circle to the other.
+    const double far = std::min(longestArc(f, place), 4 * farthest(f, place, kTurningFigures[Middle]));
+    return {{0, reachAlong(far)}};
+}
+
+GLYPTOS_ROWS void turnedOn(const float* x, const float* y, float mx, float my, float c, float s, float* ox,
+                           float* oy, size_t n) {
+    for (size_t i = 0; i < n; ++i) {
+        const float dx = x[i] - mx, dy = y[i] - my;
+        ox[i] = mx + dx * c - dy * s;
+        oy[i] = my + dx * s + dy * c;
+    }
+}
+
+void drawTurning(const AroundJob& job, Planes& out) {
+    const Vec2 middle = middleOf(job.figures, job.place, kTurningFigures[Middle]);
+    const double angle = job.figures.number(Turn) * kTurn;
+    out = meanAlong(copyOf(job.inputs[0]), out.area, longestArc(job.figures, job.place),
+                    [=](const float* x, const float* y, float t, float* ox, float* oy, size_t n) {
+                        turnedOn(x, y, float(middle.x), float(middle.y), float(std::cos(angle * t)),
+                                 float(std::sin(angle * t)), ox, oy, n);
+                    });
+}
+
+double longestRush(const Figures& f, const Place& place) {
+    return farthest(f, place, kRushingFigures[Middle]) * std::log1p(f.number(Turn));
+}
+
+std::vector<Need> rushingNeeds(const Figures& f, const Place& place) {
+    if (f.number(Turn) == 0) return {};
+    return {{0, reachAlong(longestRush(f, place) * std::sqrt(1 + f.number(Turn)))}};
+}
+
+void drawRushing(const AroundJob& job, Planes& out) {
+    const Vec2 middle = middleOf(job.figures, job.place, kRushingFigures[Middle]);
+    const double z = std::log1p(job.figures.number(Turn));
+    out =
+        meanAlong(copyOf(job.inputs[0]), out.area, longestRush(job.figures, job.place),
+                  [=](const float* x, const float* y, float t, float* ox, float* oy, size_t n) {
+                      turnedOn(x, y, float(middle.x), float(middle.y), float(std::exp(z * t)), 0, ox, oy, n);
+                  });
+}
+
+} // namespace
+
+extern const TreatmentKind kAngleBlur{
+    "angle-blur", "Blur at an angle", TreatmentFamily::Blur, kAngleFigures, false, false, nullptr,
+    angleNeeds,   drawAngle};
+extern const TreatmentKind kTurningBlur{"turning-blur",  "Turning blur", TreatmentFamily::Blur,
+                                        kTurningFigures, false,          false,
+                                        nullptr,         turningNeeds,   drawTurning};
+extern const TreatmentKind kRushingBlur{"rushing-blur",  "Rushing blur", TreatmentFamily::Blur,
+                                        kRushingFigures, false,          false,
+                                        nullptr,         rushingNeeds,   drawRushing};
+
+} // namespace glyptos

@@ -1,0 +1,41 @@
+// Light in stops, then contrast about a middle that stays.
+//
+// Light multiplies linear light by 2^stops. Contrast bends the encoded tone by Schlick's gain on either side
+// of the middle m, as a power: below m · (v / m)^g, above 1 - (1 - m) · ((1 - v) / (1 - m))^g, g = 2^(2c)
+// (C. Schlick, "Fast Alternatives to Perlin's Bias and Gain Functions", Graphics Gems IV, 1994, in the form
+// of a power): black, white and the middle keep their place.
+
+#include "treat/grades/channel_tables.h"
+#include "treat/vector_math.h"
+
+namespace glyptos {
+namespace {
+
+enum { Light, Contrast, Middle };
+constexpr Figure kFigures[]{
+    {"light", "Light", FigureKind::Number, FigureUnit::Stops, -8, 8, 0},
+    share("contrast", "Contrast", 0, -1, 1),
+    share("middle", "Middle", 0.46, 0.02, 0.98),
+};
+
+ColourOp lightContrast(const Figures& f, const Place&) {
+    const double light = f.number(Light), contrast = f.number(Contrast), m = f.number(Middle);
+    if (light == 0 && contrast == 0) return {};
+    const double factor = std::exp2(light), gain = std::exp2(2 * contrast);
+    const auto tone = [=](double v) {
+        if (light != 0) {
+            const double linear = v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
+            const double lit = std::min(linear * factor, 1.0);
+            v = lit <= 0.0031308 ? lit * 12.92 : 1.055 * std::pow(lit, 1 / 2.4) - 0.055;
+        }
+        return v < m ? m * std::pow(v / m, gain) : 1 - (1 - m) * std::pow((1 - v) / (1 - m), gain);
+    };
+    return lookUp(toneTable(tone));
+}
+
+} // namespace
+
+extern const TreatmentKind kLightContrast{
+    "light-contrast", "Light and contrast", TreatmentFamily::Grade, kFigures, false, false, lightContrast};
+
+} // namespace glyptos
