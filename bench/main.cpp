@@ -1,6 +1,6 @@
 // glyptos-bench [--json FILE] [--curve | --gather | --vision | --layout]: the budgets of docs/performance.md,
 // measured against a peer in the same run where there is one; with --curve, how the cost grows with size and
-// depth; with --flatten, --gather, --vision, --painting or --warp, the rows of those alone; with
+// depth; with --flatten, --gather, --vision, --painting, --treating or --warp, the rows of those alone; with
 // --layout, what pictures stored as tiles would gain. Times are the least of several runs for ratios, and the
 // 95th percentile where a budget says so.
 #include "app/widgets/theme.h"
@@ -13,6 +13,7 @@
 #include "gather.h"
 #include "layers.h"
 #include "painting.h"
+#include "treating.h"
 #include "raster/noise.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
@@ -200,6 +201,12 @@ int main(int argc, char** argv) {
         add(mending());
         return print(rows, {}), 0;
     }
+    const auto addTreating = [&] {
+        add(blurs());
+        add(grades());
+        add(treatments());
+    };
+    if (arguments.contains(QStringLiteral("--treating"))) return addTreating(), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--layout"))) return whatTilesWouldGain(fonts), 0;
     add(flattenAgainstPeers(fonts));
     add(oneLayerChanges(fonts));
@@ -215,6 +222,7 @@ int main(int argc, char** argv) {
     add(cuttingOut());
     rows.push_back(memoryRow("a figure of a 24-megapixel photo", QStringLiteral("--figure"), 1536));
     add(mending());
+    addTreating();
     rows.push_back(startUp(app, demo));
     const bool all = print(rows, arguments.size() == 3 && arguments[1] == QStringLiteral("--json")
                                      ? arguments[2].toStdString()

@@ -112,4 +112,12 @@ LookTable tableOf(const Treatments& treatments, const std::string& title, const 
     return out;
 }
 
+Treatments asOne(Treatments treatments, const std::string& title, const FontLibrary& fonts) {
+    const TreatmentKind* const kind = treatmentKind("look-table");
+    if (!kind || !isTable(treatments)) return treatments;
+    Treatment table = newTreatment(*kind, 1);
+    table.figures.set(0, kept(tableOf(treatments, title, fonts)));
+    return {std::move(table)};
+}
+
 } // namespace glyptos

@@ -17,6 +17,8 @@ Picture treated(const PyramidPtr& picture, const Treatments& treatments, const F
 
 /// Whether a list can be told as a table: grades that do not depend on the place.
 bool isTable(const Treatments& treatments);
+/// A list of nothing but such grades as one table, so that its strength is one figure; any other as it is.
+Treatments asOne(Treatments treatments, const std::string& title, const FontLibrary& fonts);
 /// What such a list does to colours, as a cube of `size` entries a side.
 LookTable tableOf(const Treatments& treatments, const std::string& title, const FontLibrary& fonts,
                   int size = 33);

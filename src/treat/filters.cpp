@@ -210,9 +210,6 @@ void goOnBeyond(const IntRect& inside, Planes& planes) {
     }
 }
 
-namespace {
-
-/// `in` over `area`, its nearest values beyond it.
 Plane extended(const Plane& in, const IntRect& area) {
     Plane out(area);
     const IntRect both = in.area.intersected(area);
@@ -228,14 +225,15 @@ Plane extended(const Plane& in, const IntRect& area) {
 
 /// `in` halved, with two more pixels on each side, so that its outermost ones are those beyond the edge
 /// alone.
-Plane halvedWhole(const Plane& in, size_t grain) {
+Plane halvedBeyond(const Plane& in) {
+    constexpr size_t kRows = 16;
     const IntRect &from = in.area, area = atLevel(grown(from, 2), 1);
     Plane out(area);
     const auto nearest = [&](const float* row, int x) {
         return row[std::clamp(x, from.x, from.right() - 1) - from.x];
     };
     tbb::parallel_for(
-        tbb::blocked_range<int>(area.y, area.bottom(), grain), [&](const tbb::blocked_range<int>& part) {
+        tbb::blocked_range<int>(area.y, area.bottom(), kRows), [&](const tbb::blocked_range<int>& part) {
             for (int y = part.begin(); y < part.end(); ++y) {
                 const float* upper = in.row(std::clamp(2 * y, from.y, from.bottom() - 1));
                 const float* lower = in.row(std::clamp(2 * y + 1, from.y, from.bottom() - 1));
@@ -254,18 +252,15 @@ Plane halvedWhole(const Plane& in, size_t grain) {
     return out;
 }
 
-} // namespace
-
 Planes smoothedWhole(const Planes& in, double sigmaPx) {
     const WideGaussian how = wideGaussian(sigmaPx);
     Planes out(in.area);
-    constexpr size_t kRows = 16;
     constexpr int kStrip = 64;
     tbb::parallel_for(0, 4, [&](int c) {
         std::vector<Plane> halves;
         const Plane* coarse = &in.c[c];
         for (int level = 0; level < how.level; ++level) {
-            halves.push_back(halvedWhole(*coarse, kRows));
+            halves.push_back(halvedBeyond(*coarse));
             coarse = &halves.back();
         }
         const Plane read = extended(*coarse, grown(coarse->area, how.need().reach));
@@ -278,6 +273,21 @@ Planes smoothedWhole(const Planes& in, double sigmaPx) {
         });
     });
     return out;
+}
+
+GLYPTOS_ROWS void toStraightRow(float* const (&c)[4], size_t n) {
+    float *__restrict r = c[0], *__restrict g = c[1], *__restrict b = c[2];
+    const float* __restrict alpha = c[3];
+    for (size_t x = 0; x < n; ++x) {
+        const float inverse = alpha[x] > 0 ? 1 / alpha[x] : 0.0f;
+        r[x] *= inverse, g[x] *= inverse, b[x] *= inverse;
+    }
+}
+
+GLYPTOS_ROWS void toPremultipliedRow(float* const (&c)[4], size_t n) {
+    float *__restrict r = c[0], *__restrict g = c[1], *__restrict b = c[2];
+    const float* __restrict alpha = c[3];
+    for (size_t x = 0; x < n; ++x) r[x] *= alpha[x], g[x] *= alpha[x], b[x] *= alpha[x];
 }
 
 } // namespace glyptos

@@ -39,6 +39,15 @@ Plane resized(const Plane& coarse, int level, const IntRect& area);
 /// The region of a level that a region of px sees: from its first to its last pixel there.
 IntRect atLevel(const IntRect& area, int level);
 
+/// `in` over `area`, its nearest values beyond it.
+Plane extended(const Plane& in, const IntRect& area);
+/// Halved, with two more pixels on each side, so that its outermost ones are those beyond the edge alone; its edges
+/// need not be even. On all cores.
+Plane halvedBeyond(const Plane& in);
+/// A row of red, green, blue and alpha between premultiplied and straight; of nothing, black.
+void toStraightRow(float* const (&c)[4], size_t n);
+void toPremultipliedRow(float* const (&c)[4], size_t n);
+
 /// Makes what lies beyond `inside` and is see-through as if the nearest pixel inside went on there.
 void goOnBeyond(const IntRect& inside, Planes& planes);
 

@@ -56,6 +56,8 @@ struct TreatmentKind {
     std::vector<Need> (*needs)(const Figures& figures, const Place& place) = nullptr;
     /// Draws all of out.area; the inputs are as needs() said.
     void (*draw)(const AroundJob& job, Planes& out) = nullptr;
+    /// The figure that carries its strength; none: its first number.
+    std::string_view carrier = {};
 
     bool looksAround() const { return draw != nullptr; }
     /// The place of a figure in the table, or its size.

@@ -12,10 +12,13 @@
 #define GLYPTOS_ROWS
 #endif
 
+// Part of such a loop: what is not inlined there is not turned into vector code.
+#define GLYPTOS_IN_ROWS inline __attribute__((always_inline))
+
 namespace glyptos::rows {
 
 /// Logarithm to base 2 of a normal positive number, by the series of atanh. Error at most 3e-7 or 1 ULP.
-inline float log2(float x) {
+GLYPTOS_IN_ROWS float log2(float x) {
     const auto bits = std::bit_cast<uint32_t>(x);
     constexpr uint32_t kRootHalf = 0x3f3504f3; // √½: the mantissa lies round 1
     const int32_t exponent = int32_t(bits - kRootHalf) >> 23;
@@ -26,7 +29,7 @@ inline float log2(float x) {
 }
 
 /// 2 to the power of x, |x| < 126. Relative error at most 3e-7.
-inline float exp2(float x) {
+GLYPTOS_IN_ROWS float exp2(float x) {
     constexpr float kRound = 12582912.0f; // 1.5 · 2^23: adding it rounds to a whole number
     const float whole = (x + kRound) - kRound, f = x - whole;
     const float p =
@@ -36,43 +39,43 @@ inline float exp2(float x) {
     return p * std::bit_cast<float>((int32_t(whole) + 127) << 23);
 }
 
-inline float clamp(float v, float least, float most) {
+GLYPTOS_IN_ROWS float clamp(float v, float least, float most) {
     const float above = v > least ? v : least;
     return above < most ? above : most;
 }
-inline float clamp01(float v) {
+GLYPTOS_IN_ROWS float clamp01(float v) {
     return clamp(v, 0.0f, 1.0f);
 }
-inline float absolute(float v) {
+GLYPTOS_IN_ROWS float absolute(float v) {
     return v < 0 ? -v : v;
 }
 /// 0 at or below `from`, 1 at or above `to`, smooth between.
-inline float smooth(float from, float to, float v) {
+GLYPTOS_IN_ROWS float smooth(float from, float to, float v) {
     const float t = clamp01((v - from) / (to - from));
     return t * t * (3 - 2 * t);
 }
 
 /// To a power, for a base that is not negative; 0 of 0.
-inline float power(float base, float exponent) {
+GLYPTOS_IN_ROWS float power(float base, float exponent) {
     const float safe = base > 1e-12f ? base : 1e-12f;
     const float out = exp2(exponent * log2(safe));
     return base > 1e-12f ? out : 0.0f;
 }
 
 /// Cube root, of either sign.
-inline float cubeRoot(float v) {
+GLYPTOS_IN_ROWS float cubeRoot(float v) {
     const float out = power(absolute(v), 1 / 3.0f);
     return v < 0 ? -out : out;
 }
 
 /// sRGB-encoded to linear light and back (IEC 61966-2-1), mirrored below 0.
-inline float toLinear(float v) {
+GLYPTOS_IN_ROWS float toLinear(float v) {
     const float a = absolute(v);
     const float bent = exp2(2.4f * log2((a + 0.055f) * (1 / 1.055f)));
     const float out = a <= 0.04045f ? a * (1 / 12.92f) : bent;
     return v < 0 ? -out : out;
 }
-inline float toEncoded(float v) {
+GLYPTOS_IN_ROWS float toEncoded(float v) {
     const float a = absolute(v), safe = a > 1e-12f ? a : 1e-12f;
     const float bent = 1.055f * exp2(log2(safe) * (1 / 2.4f)) - 0.055f;
     const float out = a <= 0.0031308f ? a * 12.92f : bent;
@@ -86,7 +89,7 @@ struct Lab {
 struct Linear {
     float r, g, b;
 };
-inline Lab toLab(const Linear& c) {
+GLYPTOS_IN_ROWS Lab toLab(const Linear& c) {
     const float l = cubeRoot(0.4122214708f * c.r + 0.5363325363f * c.g + 0.0514459929f * c.b);
     const float m = cubeRoot(0.2119034982f * c.r + 0.6806995451f * c.g + 0.1073969566f * c.b);
     const float s = cubeRoot(0.0883024619f * c.r + 0.2817188376f * c.g + 0.6299787005f * c.b);
@@ -94,7 +97,7 @@ inline Lab toLab(const Linear& c) {
             1.9779984951f * l - 2.4285922050f * m + 0.4505937099f * s,
             0.0259040371f * l + 0.7827717662f * m - 0.8086757660f * s};
 }
-inline Linear fromLab(const Lab& c) {
+GLYPTOS_IN_ROWS Linear fromLab(const Lab& c) {
     const float l = c.L + 0.3963377774f * c.a + 0.2158037573f * c.b;
     const float m = c.L - 0.1055613458f * c.a - 0.0638541728f * c.b;
     const float s = c.L - 0.0894841775f * c.a - 1.2914855480f * c.b;
@@ -104,13 +107,13 @@ inline Linear fromLab(const Lab& c) {
             -0.0041960863f * l3 - 0.7034186147f * m3 + 1.7076147010f * s3};
 }
 /// Of encoded colours, as wide as they come.
-inline Lab labOf(float r, float g, float b) {
+GLYPTOS_IN_ROWS Lab labOf(float r, float g, float b) {
     return toLab({toLinear(r), toLinear(g), toLinear(b)});
 }
 
 /// Angle of (x, y) in turns, 0…1; 0 of (0, 0). Error at most 2e-6: the polynomial for atan on 0…1 of
 /// C. Hastings, "Approximations for Digital Computers" (1955), with six terms.
-inline float turnOf(float y, float x) {
+GLYPTOS_IN_ROWS float turnOf(float y, float x) {
     const float ax = absolute(x), ay = absolute(y);
     const float most = ax > ay ? ax : ay, least = ax > ay ? ay : ax;
     const float t = least / (most > 1e-12f ? most : 1e-12f), u = t * t;
@@ -125,14 +128,14 @@ inline float turnOf(float y, float x) {
 }
 
 /// Sine and cosine of an angle in turns, −2…2. Error at most 1e-6.
-inline float sineOf(float turns) {
+GLYPTOS_IN_ROWS float sineOf(float turns) {
     constexpr float kRound = 12582912.0f;
     const float f = turns - ((turns + kRound) - kRound);                       // −½…½
     const float folded = absolute(f) > 0.25f ? (f < 0 ? -0.5f : 0.5f) - f : f; // −¼…¼
     const float x = folded * 6.2831853072f, u = x * x;
     return x * (1 + u * (-1 / 6.0f + u * (1 / 120.0f + u * (-1 / 5040.0f + u * (1 / 362880.0f)))));
 }
-inline float cosineOf(float turns) {
+GLYPTOS_IN_ROWS float cosineOf(float turns) {
     return sineOf(turns + 0.25f);
 }
 

@@ -52,6 +52,7 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     ladder_->move(32, 32);
     bar_ = new BenchBar(*grid_, *ladder_);
     blendSheet_ = new BlendSheet(engine, service, grid_);
+    trying_ = new TrySheet(engine, service, looks_, grid_);
     framing_ = new FramingSheet(engine, *bench_);
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
@@ -76,6 +77,9 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     });
     connect(bar_, &BenchBar::referenceAsked, this, &ComposeView::referenceAsked);
     connect(properties_, &PropertiesPanel::blendSheetAsked, blendSheet_, &BlendSheet::open);
+    connect(treatments_, &TreatmentsSection::sheetAsked, this,
+            [this] { trying_->open(TrySheet::Page::Treatments, treatments_->current()); });
+    connect(trying_, &TrySheet::taken, treatments_, &TreatmentsSection::choose);
     makeKeys();
     refreshHand();
 }
@@ -273,6 +277,7 @@ void ComposeView::setDocument(Document* document) {
     refreshHand();
     grid_->setDocument(document);
     blendSheet_->setDocument(document);
+    trying_->setDocument(document);
     ladder_->setDocument(document);
     framing_->setDocument(document);
     bar_->setDocument(document);

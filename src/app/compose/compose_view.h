@@ -16,6 +16,7 @@
 #include "app/compose/select_options.h"
 #include "app/compose/slice_options.h"
 #include "app/compose/stack_view.h"
+#include "app/compose/try_sheet.h"
 #include "app/figures/properties_panel.h"
 #include "app/figures/treatments_section.h"
 #include "app/hands/pick_options.h"
@@ -43,6 +44,7 @@ class ComposeView : public QWidget {
     BenchGrid* grid() const { return grid_; }
     BenchBar* bar() const { return bar_; }
     BlendSheet* blendSheet() const { return blendSheet_; }
+    TrySheet* trySheet() const { return trying_; }
     FramingSheet* framing() const { return framing_; }
     SizeLadder* ladder() const { return ladder_; }
     HistoryView* history() const { return history_; }
@@ -80,6 +82,7 @@ class ComposeView : public QWidget {
     ComposeBench* bench_;
     BenchGrid* grid_;
     BlendSheet* blendSheet_;
+    TrySheet* trying_;
     FramingSheet* framing_;
     PickOptions* picking_;
     SelectOptions* selecting_;

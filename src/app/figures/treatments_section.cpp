@@ -290,16 +290,10 @@ double TreatmentsSection::shorterSide() const {
     return here ? std::min(here->width, here->height) : 1;
 }
 
-/// One of grades alone comes as one table, so that its strength is one figure.
 void TreatmentsSection::addLook(const NamedLook& look) {
     QString words = tr("%2 on %1");
     words.replace(QStringLiteral("%2"), q(look.name));
-    Treatments list = fitted(look, shorterSide());
-    if (isTable(list)) {
-        Treatment table = newTreatment(*treatmentKind("look-table"), 1);
-        table.figures.set(0, kept(tableOf(list, look.name, engine_.fonts)));
-        list = {std::move(table)};
-    }
+    const Treatments list = asOne(fitted(look, shorterSide()), look.name, engine_.fonts);
     changeList(words, [&](Treatments& all) { all.insert(all.end(), list.begin(), list.end()); });
 }
 

@@ -20,6 +20,8 @@ class TreatmentsSection : public LayerSection {
     QMenu* addMenu() const { return addMenu_; }
     /// Row of the list whose figures show, or -1.
     int current() const { return current_; }
+    /// Shows the figures of a row.
+    void choose(int row);
     /// Another treatment of the layer in hand, behind the one whose figures show.
     void add(const TreatmentKind& kind);
     /// Adds a point to the curve in hand at the tone of a colour that was clicked.
@@ -45,7 +47,6 @@ class TreatmentsSection : public LayerSection {
     void changeOne(const QString& name, const std::function<void(Treatment&)>& edit, bool settled = true,
                    const QString& merge = {});
     void setFigure(size_t figure, const FigureValue& value, bool settled);
-    void choose(int row);
     void remove(int row);
     void copyAll();
     void paste();

@@ -5,18 +5,34 @@
 namespace glyptos {
 namespace {
 
-/// Adds what lies at (x, y), between the four nearest pixels, for each of a row; places must lie inside.
-GLYPTOS_ROWS void addSamples(const float* origin, int stride, float left, float top, float right,
-                             float bottom, const float* x, const float* y, float* sum, size_t n) {
+/// Where the pixels of a row are read: the first of four neighbours, and how far between them.
+struct Places {
+    std::vector<int32_t> at;
+    std::vector<float> fx, fy;
+    explicit Places(size_t n)
+        : at(n)
+        , fx(n)
+        , fy(n) {}
+};
+
+GLYPTOS_ROWS void findPlaces(const float* __restrict x, const float* __restrict y, float left, float top, float right,
+                             float bottom, int stride, int32_t* __restrict at, float* __restrict fx,
+                             float* __restrict fy, size_t n) {
     for (size_t i = 0; i < n; ++i) {
-        const float px = rows::clamp(x[i] - 0.5f - left, 0, right),
-                    py = rows::clamp(y[i] - 0.5f - top, 0, bottom);
+        const float px = rows::clamp(x[i] - 0.5f - left, 0, right), py = rows::clamp(y[i] - 0.5f - top, 0, bottom);
         const auto ix = int(px), iy = int(py);
-        const float fx = px - float(ix), fy = py - float(iy);
-        const int at = iy * stride + ix;
-        const float upper = origin[at] + (origin[at + 1] - origin[at]) * fx;
-        const float lower = origin[at + stride] + (origin[at + stride + 1] - origin[at + stride]) * fx;
-        sum[i] += upper + (lower - upper) * fy;
+        fx[i] = px - float(ix), fy[i] = py - float(iy);
+        at[i] = iy * stride + ix;
+    }
+}
+
+GLYPTOS_ROWS void addSamples(const float* __restrict origin, int stride, const int32_t* __restrict at,
+                             const float* __restrict fx, const float* __restrict fy, float* __restrict sum, size_t n) {
+    for (size_t i = 0; i < n; ++i) {
+        const int k = at[i];
+        const float upper = origin[k] + (origin[k + 1] - origin[k]) * fx[i];
+        const float lower = origin[k + stride] + (origin[k + stride + 1] - origin[k + stride]) * fx[i];
+        sum[i] += upper + (lower - upper) * fy[i];
     }
 }
 
@@ -25,6 +41,7 @@ Planes oneRound(const Planes& in, const IntRect& area, float spread, int samples
     const auto n = size_t(area.w);
     const size_t room = roundUpLanes(n);
     std::vector<float> x(room), y(room), ax(room), ay(room);
+    Places places(room);
     std::vector<std::vector<float>> sums(4, std::vector<float>(room));
     const auto right = float(in.area.w) - 1.001f, bottom = float(in.area.h) - 1.001f;
     for (size_t i = 0; i < n; ++i) x[i] = float(area.x) + float(i) + 0.5f;
@@ -34,9 +51,11 @@ Planes oneRound(const Planes& in, const IntRect& area, float spread, int samples
         for (int k = 0; k < samples; ++k) {
             const float t = spread * ((float(k) + 0.5f) / float(samples) - 0.5f);
             way(x.data(), y.data(), t, ax.data(), ay.data(), n);
+            findPlaces(ax.data(), ay.data(), float(in.area.x), float(in.area.y), right, bottom,
+                       int(in.c[0].stride), places.at.data(), places.fx.data(), places.fy.data(), n);
             for (size_t c = 0; c < 4; ++c)
-                addSamples(in.c[c].values.data(), int(in.c[c].stride), float(in.area.x), float(in.area.y),
-                           right, bottom, ax.data(), ay.data(), sums[c].data(), n);
+                addSamples(in.c[c].values.data(), int(in.c[c].stride), places.at.data(), places.fx.data(),
+                           places.fy.data(), sums[c].data(), n);
         }
         for (int c = 0; c < 4; ++c)
             for (size_t i = 0; i < n; ++i) out.row(c, row)[i] = sums[size_t(c)][i] / float(samples);

@@ -107,7 +107,7 @@ void drawRushing(const AroundJob& job, Planes& out) {
 
 extern const TreatmentKind kAngleBlur{
     "angle-blur", "Blur at an angle", TreatmentFamily::Blur, kAngleFigures, false, false, nullptr,
-    angleNeeds,   drawAngle};
+    angleNeeds,   drawAngle, "length"};
 extern const TreatmentKind kTurningBlur{"turning-blur",  "Turning blur", TreatmentFamily::Blur,
                                         kTurningFigures, false,          false,
                                         nullptr,         turningNeeds,   drawTurning};

@@ -4,6 +4,8 @@
 // max - mid of the primary between whose hues it lies; that is exact and changes smoothly from hue to hue.
 #pragma once
 
+#include "treat/vector_math.h"
+
 namespace glyptos::rows {
 
 /// How much there is of each family, 0…1; red, yellow, green, cyan, blue, magenta.
@@ -12,7 +14,7 @@ struct Families {
     float least, most; ///< of the channels
 };
 
-inline Families familiesOf(float r, float g, float b) {
+GLYPTOS_IN_ROWS Families familiesOf(float r, float g, float b) {
     const float rg = r < g ? r : g, gb = g < b ? g : b, rb = r < b ? r : b;
     const float RG = r < g ? g : r, GB = g < b ? b : g, RB = r < b ? b : r;
     const float least = rg < b ? rg : b, most = RG > b ? RG : b;

@@ -48,6 +48,6 @@ ColourOp inkMap(const Figures& f, const Place&) {
 } // namespace
 
 extern const TreatmentKind kInkMap{"ink-map", "Ink map", TreatmentFamily::Grade, kFigures, false,
-                                   false,     inkMap};
+                                   false,     inkMap, nullptr, nullptr, "hardness"};
 
 } // namespace glyptos

@@ -9,11 +9,11 @@ namespace {
 enum { Table };
 constexpr Figure kFigures[]{table("file", "Table")};
 
-/// A cube whose entries take four floats, so that one load gets all of an entry.
+/// The entries of each channel by themselves, so that as many as a vector holds are fetched at once.
 struct Cube {
     int size;
     float scale[3], offset[3]; // from a value to its place between entries
-    std::vector<float> entries;
+    std::vector<float> entries[3];
 };
 
 Cube cubeOf(const LookTable& t) {
@@ -21,54 +21,64 @@ Cube cubeOf(const LookTable& t) {
     for (size_t c = 0; c < 3; ++c) {
         out.scale[c] = float(t.size - 1) / (t.most[c] - t.least[c]);
         out.offset[c] = -t.least[c] * out.scale[c];
+        out.entries[c].reserve(t.entries.size());
+        for (const auto& entry : t.entries) out.entries[c].push_back(entry[c]);
     }
-    out.entries.reserve(t.entries.size() * 4);
-    for (const auto& e : t.entries) out.entries.insert(out.entries.end(), {e[0], e[1], e[2], 0});
     return out;
 }
 
-using Four = float __attribute__((vector_size(16)));
+/// Of each pixel, the four corners of its tetrahedron and their weights.
+struct Corners {
+    static constexpr size_t kRoom = 256;
+    int32_t at[4][kRoom];
+    float weight[4][kRoom];
+};
 
-Four entryAt(const float* entries, int index) {
-    Four out;
-    std::memcpy(&out, entries + size_t(index) * 4, sizeof out);
-    return out;
+/// In each of the six tetrahedra of a cell the colour runs from its black corner along the axis of the largest
+/// share, then that of the middle one, then that of the least: entries are weighted by the differences of the
+/// shares.
+GLYPTOS_ROWS void findCorners(const float* __restrict r, const float* __restrict g, const float* __restrict b,
+                              size_t n, const Cube& cube, Corners& __restrict out) {
+    const int side = cube.size, plane = side * side, last = side - 2;
+    const auto most = float(side - 1);
+    const float kr = cube.scale[0], kg = cube.scale[1], kb = cube.scale[2];
+    const float or_ = cube.offset[0], og = cube.offset[1], ob = cube.offset[2];
+    for (size_t i = 0; i < n; ++i) {
+        const float x = rows::clamp(r[i] * kr + or_, 0, most), y = rows::clamp(g[i] * kg + og, 0, most),
+                    z = rows::clamp(b[i] * kb + ob, 0, most);
+        const int wx = int(x), wy = int(y), wz = int(z);
+        const int ix = wx < last ? wx : last, iy = wy < last ? wy : last, iz = wz < last ? wz : last;
+        const float fx = x - float(ix), fy = y - float(iy), fz = z - float(iz);
+        const int base = ix + iy * side + iz * plane;
+        const float xy = fx > fy ? fx : fy, XY = fx > fy ? fy : fx;
+        const float largest = xy > fz ? xy : fz, least = XY < fz ? XY : fz, middle = fx + fy + fz - largest - least;
+        const int first = fx >= fy ? (fx >= fz ? 1 : plane) : (fy >= fz ? side : plane);
+        const int third = fx < fy ? (fx < fz ? 1 : plane) : (fy < fz ? side : plane);
+        const int all = 1 + side + plane;
+        out.at[0][i] = base, out.at[1][i] = base + first, out.at[2][i] = base + all - third, out.at[3][i] = base + all;
+        out.weight[0][i] = 1 - largest, out.weight[1][i] = largest - middle, out.weight[2][i] = middle - least;
+        out.weight[3][i] = least;
+    }
 }
 
-/// In each of the six tetrahedra of a cell the colour runs from its black corner along the axis of the
-/// largest share, then that of the middle one, then that of the least: entries are weighted by the
-/// differences of the shares.
+GLYPTOS_ROWS void addCorners(const float* __restrict entries, const Corners& __restrict c, float* __restrict out,
+                             size_t n) {
+    for (size_t i = 0; i < n; ++i)
+        out[i] = entries[c.at[0][i]] * c.weight[0][i] + entries[c.at[1][i]] * c.weight[1][i] +
+                 entries[c.at[2][i]] * c.weight[2][i] + entries[c.at[3][i]] * c.weight[3][i];
+}
+
 void lookUpCube(const ColourRow& row, const Cube& cube) {
-    const float* entries = cube.entries.data();
-    const int side = cube.size, last = side - 2;
-    const int step[3] = {1, side, side * side};
-    for (size_t i = 0; i < row.n; ++i) {
-        const float at[3] = {row.r[i] * cube.scale[0] + cube.offset[0],
-                             row.g[i] * cube.scale[1] + cube.offset[1],
-                             row.b[i] * cube.scale[2] + cube.offset[2]};
-        int base = 0;
-        float share[3];
-        for (int c = 0; c < 3; ++c) {
-            const float kept = rows::clamp(at[c], 0, float(side - 1));
-            const int whole = int(kept), below = whole < last ? whole : last;
-            share[c] = kept - float(below);
-            base += below * step[c];
-        }
-        // The order of the three shares, without branches.
-        const int rg = share[0] >= share[1], gb = share[1] >= share[2], rb = share[0] >= share[2];
-        const int first = rg && rb ? 0 : (!rg && gb ? 1 : 2);
-        const int third = !rg && !rb ? 0 : (rg && !gb ? 1 : 2);
-        const int one = base + step[first], two = base + step[0] + step[1] + step[2] - step[third];
-        const float most = share[first], least = share[third],
-                    middle = share[0] + share[1] + share[2] - most - least;
-        const Four out = entryAt(entries, base) * (1 - most) + entryAt(entries, one) * (most - middle) +
-                         entryAt(entries, two) * (middle - least) +
-                         entryAt(entries, base + step[0] + step[1] + step[2]) * least;
-        row.r[i] = out[0], row.g[i] = out[1], row.b[i] = out[2];
+    Corners corners;
+    for (size_t x = 0; x < row.n; x += Corners::kRoom) {
+        const size_t n = std::min(Corners::kRoom, row.n - x);
+        findCorners(row.r + x, row.g + x, row.b + x, n, cube, corners);
+        float* const channel[3] = {row.r + x, row.g + x, row.b + x};
+        for (size_t c = 0; c < 3; ++c) addCorners(cube.entries[c].data(), corners, channel[c], n);
     }
 }
 
-GLYPTOS_ROWS void lookUpLine(float* values, const float* table, size_t n, float scale, float offset,
+GLYPTOS_ROWS void lookUpLine(float* __restrict values, const float* __restrict table, size_t n, float scale, float offset,
                              int last) {
     for (size_t i = 0; i < n; ++i) {
         const float at = rows::clamp(values[i] * scale + offset, 0, float(last));

@@ -45,28 +45,30 @@ struct Tints {
     float r[3], g[3], b[3]; // shadows, middles, lights: what is added to encoded colours,
     float u[3], v[3];       // or to a and b of Oklab
     float light[3];
-    float low, high, half; // borders, and half their width
+    float low, high, steep; // borders, and one over their width
 };
 
-/// How much of a lightness belongs to shadows, middles and lights.
-inline void shareOut(const Tints& t, float L, float (&share)[3]) {
-    share[2] = rows::smooth(t.high - t.half, t.high + t.half, L);
-    share[0] = (1 - rows::smooth(t.low - t.half, t.low + t.half, L)) * (1 - share[2]);
-    share[1] = 1 - share[2] - share[0];
-}
+/// How much of a lightness belongs to shadows and lights; the rest is the middles'.
+struct Shares {
+    float shadow, middle, light;
+    GLYPTOS_IN_ROWS float of(const float (&parts)[3]) const {
+        return parts[0] * shadow + parts[1] * middle + parts[2] * light;
+    }
+};
 
-inline float sumOf(const float (&parts)[3], const float (&share)[3]) {
-    return parts[0] * share[0] + parts[1] * share[1] + parts[2] * share[2];
+GLYPTOS_IN_ROWS Shares sharesOf(const Tints& t, float L) {
+    const float light = rows::clamp01((L - t.high) * t.steep + 0.5f), dark = rows::clamp01((t.low - L) * t.steep + 0.5f);
+    const float lights = light * light * (3 - 2 * light), shadows = dark * dark * (3 - 2 * dark) * (1 - lights);
+    return {shadows, 1 - lights - shadows, lights};
 }
 
 GLYPTOS_ROWS void tintKeeping(const ColourRow& row, const Tints& t) {
-    float *r = row.r, *g = row.g, *b = row.b;
+    float *__restrict r = row.r, *__restrict g = row.g, *__restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
         const rows::Lab lab = rows::labOf(r[i], g[i], b[i]);
-        float share[3];
-        shareOut(t, lab.L, share);
+        const Shares share = sharesOf(t, lab.L);
         const rows::Linear out = rows::fromLab(
-            {lab.L + sumOf(t.light, share), lab.a + sumOf(t.u, share), lab.b + sumOf(t.v, share)});
+            {lab.L + share.of(t.light), lab.a + share.of(t.u), lab.b + share.of(t.v)});
         r[i] = rows::clamp01(rows::toEncoded(out.r));
         g[i] = rows::clamp01(rows::toEncoded(out.g));
         b[i] = rows::clamp01(rows::toEncoded(out.b));
@@ -74,13 +76,12 @@ GLYPTOS_ROWS void tintKeeping(const ColourRow& row, const Tints& t) {
 }
 
 GLYPTOS_ROWS void tintFreely(const ColourRow& row, const Tints& t) {
-    float *r = row.r, *g = row.g, *b = row.b;
+    float *__restrict r = row.r, *__restrict g = row.g, *__restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
-        float share[3];
-        shareOut(t, rows::labOf(r[i], g[i], b[i]).L, share);
+        const Shares share = sharesOf(t, rows::labOf(r[i], g[i], b[i]).L);
         rows::Lab lab =
-            rows::labOf(r[i] + sumOf(t.r, share), g[i] + sumOf(t.g, share), b[i] + sumOf(t.b, share));
-        lab.L += sumOf(t.light, share);
+            rows::labOf(r[i] + share.of(t.r), g[i] + share.of(t.g), b[i] + share.of(t.b));
+        lab.L += share.of(t.light);
         const rows::Linear out = rows::fromLab(lab);
         r[i] = rows::clamp01(rows::toEncoded(out.r));
         g[i] = rows::clamp01(rows::toEncoded(out.g));
@@ -103,7 +104,7 @@ ColourOp threeWayTint(const Figures& f, const Place&) {
     }
     if (!changes) return {};
     t.low = float(f.number(Low)), t.high = float(std::max(f.number(High), f.number(Low)));
-    t.half = float(f.number(Soft) / 2);
+    t.steep = float(1 / f.number(Soft));
     if (f.flag(Keep)) return [t](const ColourRow& row) { tintKeeping(row, t); };
     return [t](const ColourRow& row) { tintFreely(row, t); };
 }
@@ -111,6 +112,6 @@ ColourOp threeWayTint(const Figures& f, const Place&) {
 } // namespace
 
 extern const TreatmentKind kThreeWayTint{
-    "three-way-tint", "Three-way tint", TreatmentFamily::Grade, kFigures, false, false, threeWayTint};
+    "three-way-tint", "Three-way tint", TreatmentFamily::Grade, kFigures, false, false, threeWayTint, nullptr, nullptr, "shadowTint"};
 
 } // namespace glyptos

@@ -5,6 +5,7 @@
 // so that `grey`, a place between black and white, becomes the middle.
 
 #include "treat/grades/channel_tables.h"
+#include "treat/grades/table_rows.h"
 #include "treat/vector_math.h"
 
 namespace glyptos {
@@ -27,18 +28,39 @@ bool movesPoints(const Figures& f) {
            f.number(OutWhite) != 1;
 }
 
-/// Oklab lightness by the table; hue and chroma stay.
-GLYPTOS_ROWS void bendLightness(const ColourRow& row, const float* table) {
-    float *r = row.r, *g = row.g, *b = row.b;
-    for (size_t i = 0; i < row.n; ++i) {
-        rows::Lab lab = rows::labOf(r[i], g[i], b[i]);
-        const float at = rows::clamp01(lab.L) * kToneSteps;
-        const auto below = int(at);
-        lab.L = table[below] + (table[below + 1] - table[below]) * (at - float(below));
-        const rows::Linear out = rows::fromLab(lab);
+/// Oklab of at most as many pixels as are looked up at once.
+struct LabRow {
+    float L[TablePlaces::kRoom], a[TablePlaces::kRoom], b[TablePlaces::kRoom];
+};
+
+GLYPTOS_ROWS void toLabRow(const float* __restrict r, const float* __restrict g, const float* __restrict b, size_t n,
+                           LabRow& __restrict out) {
+    for (size_t i = 0; i < n; ++i) {
+        const rows::Lab lab = rows::labOf(r[i], g[i], b[i]);
+        out.L[i] = lab.L, out.a[i] = lab.a, out.b[i] = lab.b;
+    }
+}
+
+GLYPTOS_ROWS void fromLabRow(const LabRow& __restrict in, size_t n, float* __restrict r, float* __restrict g,
+                             float* __restrict b) {
+    for (size_t i = 0; i < n; ++i) {
+        const rows::Linear out = rows::fromLab({in.L[i], in.a[i], in.b[i]});
         r[i] = rows::clamp01(rows::toEncoded(out.r));
         g[i] = rows::clamp01(rows::toEncoded(out.g));
         b[i] = rows::clamp01(rows::toEncoded(out.b));
+    }
+}
+
+/// Oklab lightness by the table; hue and chroma stay.
+void bendLightness(const ColourRow& row, const ToneTable& table) {
+    LabRow lab;
+    TablePlaces places;
+    for (size_t x = 0; x < row.n; x += TablePlaces::kRoom) {
+        const size_t n = std::min(TablePlaces::kRoom, row.n - x);
+        toLabRow(row.r + x, row.g + x, row.b + x, n, lab);
+        findPlaces(lab.L, n, kToneSteps, places);
+        lookUp(table.data(), places, lab.L, n);
+        fromLabRow(lab, n, row.r + x, row.g + x, row.b + x);
     }
 }
 
@@ -67,7 +89,7 @@ ColourOp toneCurve(const Figures& f, const Place&) {
     if (isIdentity(f.curve(Lightness))) return first;
     return [first, table = toneTable(ToneFunction(f.curve(Lightness)))](const ColourRow& row) {
         if (first) first(row);
-        bendLightness(row, table.data());
+        bendLightness(row, table);
     };
 }
 

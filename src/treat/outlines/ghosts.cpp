@@ -79,6 +79,6 @@ void draw(const AroundJob& job, Planes& out) {
 } // namespace
 
 extern const TreatmentKind kGhosts{
-    "ghosts", "Ghosts", TreatmentFamily::Outline, kFigures, true, false, nullptr, needs, draw};
+    "ghosts", "Ghosts", TreatmentFamily::Outline, kFigures, true, false, nullptr, needs, draw, "step"};
 
 } // namespace glyptos

@@ -59,6 +59,6 @@ void draw(const AroundJob& job, Planes& out) {
 } // namespace
 
 extern const TreatmentKind kLongShadow{
-    "long-shadow", "Long shadow", TreatmentFamily::Outline, kFigures, true, false, nullptr, needs, draw};
+    "long-shadow", "Long shadow", TreatmentFamily::Outline, kFigures, true, false, nullptr, needs, draw, "length"};
 
 } // namespace glyptos

@@ -112,8 +112,8 @@ void drawGlow(const AroundJob& job, Planes& out) {
 } // namespace
 
 extern const TreatmentKind kOutline{
-    "outline", "Outline", TreatmentFamily::Outline, kFigures, true, false, nullptr, needs, draw};
+    "outline", "Outline", TreatmentFamily::Outline, kFigures, true, false, nullptr, needs, draw, "width"};
 extern const TreatmentKind kGlow{
-    "glow", "Glow", TreatmentFamily::Outline, kGlowFigures, true, false, nullptr, glowNeeds, drawGlow};
+    "glow", "Glow", TreatmentFamily::Outline, kGlowFigures, true, false, nullptr, glowNeeds, drawGlow, "size"};
 
 } // namespace glyptos

@@ -123,12 +123,12 @@ void drawInner(const AroundJob& job, Planes& out) {
 
 extern const TreatmentKind kCastShadow{"cast-shadow", "Cast shadow", TreatmentFamily::Outline,
                                        kCastFigures,  true,          false,
-                                       nullptr,       castNeeds,     drawCast};
+                                       nullptr,       castNeeds,     drawCast, "distance"};
 extern const TreatmentKind kLiftedShadow{
     "lifted-shadow", "Lifted shadow", TreatmentFamily::Outline, kLiftedFigures, true, false, nullptr,
-    liftedNeeds,     drawLifted};
+    liftedNeeds,     drawLifted, "height"};
 extern const TreatmentKind kInnerShadow{"inner-shadow", "Inner shadow", TreatmentFamily::Outline,
                                         kInnerFigures,  true,           false,
-                                        nullptr,        castNeeds,      drawInner};
+                                        nullptr,        castNeeds,      drawInner, "distance"};
 
 } // namespace glyptos
