@@ -31,7 +31,7 @@ class Reaches {
     }
     /// What a change of something inside that layer reaches through its treatments.
     static Reach grown(const Layer& layer, const Reach& inside) {
-        if (!inside || !layer.treatments) return inside;
+        if (!inside || inside->empty() || !layer.treatments) return inside;
         // At a scale at which nothing is rounded to less than it is at any other.
         constexpr double kCoarse = 0.25, kSlack = 1.5;
         return inside->grown(kSlack * glyptos::reachOf(*layer.treatments, *inside, kCoarse));
@@ -98,15 +98,14 @@ const GroupContent* sameGroup(const Layer& a, const Layer& b) {
     return plain(a) == plain(b) ? group : nullptr;
 }
 
-/// Whether a treatment in front of that place looks around itself on what lies there: of a grade, or of a
-/// layer into which it is clipped.
-bool isSeenAround(const Stack& stack, size_t at) {
-    const auto looks = [](const Layer& layer) {
-        return layer.treatments && !changesColoursOnly(*layer.treatments);
-    };
+/// What a change at a place of a stack reaches through treatments that act on it: those of the grades in front of it,
+/// and of a layer into which it is clipped.
+Reach seenThrough(const Stack& stack, size_t at, Reach reach) {
+    const size_t base = at < stack.size() ? clipBase(stack, at) : at;
+    if (base != at) reach = Reaches::grown(*stack[base], reach);
     for (size_t i = 0; i < std::min(at, stack.size()); ++i)
-        if (stack[i]->as<GradeContent>() && looks(*stack[i])) return true;
-    return at < stack.size() && looks(*stack[clipBase(stack, at)]) && clipBase(stack, at) != at;
+        if (stack[i]->as<GradeContent>()) reach = Reaches::grown(*stack[i], reach);
+    return reach;
 }
 
 Reach between(const Stack& a, const Stack& b, const Reaches& before, const Reaches& after) {
@@ -116,13 +115,14 @@ Reach between(const Stack& a, const Stack& b, const Reaches& before, const Reach
     if (countA == 1 && countB == 1) {
         const Layer &x = *a[middle.front], &y = *b[middle.front];
         if (const GroupContent* group = sameGroup(x, y); group && !y.warp && infoOf(y.blend).keepsBackdrop)
-            return Reaches::grown(y, between(x.as<GroupContent>()->layers, group->layers, before, after));
+            return seenThrough(
+                b, middle.front,
+                Reaches::grown(y, between(x.as<GroupContent>()->layers, group->layers, before, after)));
     }
-    if (isSeenAround(b, middle.front)) return std::nullopt;
     Reach all = Rect{};
     for (size_t i = 0; i < countA; ++i) all = together(all, before.of(*a[middle.front + i]));
     for (size_t i = 0; i < countB; ++i) all = together(all, after.of(*b[middle.front + i]));
-    return all;
+    return seenThrough(b, middle.front, seenThrough(a, middle.front, all));
 }
 
 /// Whether a panel that is echoed in a stack, or in an echo of it, looks otherwise.

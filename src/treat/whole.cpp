@@ -16,7 +16,10 @@ std::map<int, Planes> levelsOf(const Planes& in, const std::vector<Need>& needs)
     const Planes* last = &in;
     for (int level = 1; level <= most; ++level) {
         Planes half;
-        tbb::parallel_for(0, 4, [&](int c) { half.c[c] = halvedBeyond(last->c[c]); });
+        tbb::parallel_for(0, 4, [&](int c) {
+            const IntRect& a = last->area;
+            half.c[c] = halved(extended(last->c[c], {a.x, a.y, a.w & ~1, a.h & ~1}));
+        });
         half.area = half.c[0].area;
         last = &out.emplace(level, std::move(half)).first->second;
     }

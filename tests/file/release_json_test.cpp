@@ -1,5 +1,6 @@
 // Releases as text: every kind of thing there and back, and what is said of an entry that is wrong.
 #include "file/release_json/release_json.h"
+#include "file/release_json/treatment_codec.h"
 
 #include "release/walks.h"
 
@@ -21,6 +22,12 @@ class ReleaseJsonTest : public QObject {
         if (found == painted.end()) return fail(Fault::Damaged, "the tile “" + name + "” is missing");
         return found->second;
     };
+    std::map<std::string, LookTablePtr> tables;
+    LookSource looks = [this](const std::string& name) -> Result<LookTablePtr> {
+        const auto found = tables.find(name);
+        if (found == tables.end()) return fail(Fault::Damaged, "the table “" + name + "” is missing");
+        return found->second;
+    };
     ReleasePtr release = read(releaseOfEveryKind(pictures)); // its colours rounded to eight bits once
     std::string text = releaseToJson(*release);
 
@@ -29,12 +36,18 @@ class ReleaseJsonTest : public QObject {
         eachPainted(*made, [&](const PixelTiles& all) {
             for (const auto& [place, tile] : all.tiles()) painted[tileName(tile->hash())] = tile;
         });
-        return std::make_shared<const Release>(releaseFromJson(releaseToJson(*made), forms, tiles).value());
+        eachTreatment(*made, [&](const Treatment& treatment) {
+            for (const FigureValue& value : treatment.figures.values())
+                if (const auto* table = std::get_if<LookTablePtr>(&value); table && *table)
+                    tables[lookName(**table)] = *table;
+        });
+        return std::make_shared<const Release>(
+            releaseFromJson(releaseToJson(*made), forms, tiles, looks).value());
     }
 
   private Q_SLOTS:
     void everyKindComesBack() {
-        const auto back = releaseFromJson(text, forms, tiles);
+        const auto back = releaseFromJson(text, forms, tiles, looks);
         QVERIFY2(back.has_value(), back ? "" : back.error().message.c_str());
         QCOMPARE(releaseToJson(*back), text);
         for (size_t i = 0; i < release->pieces.size(); ++i)
@@ -82,7 +95,7 @@ class ReleaseJsonTest : public QObject {
         const qsizetype at = wrong.indexOf(from);
         QVERIFY2(at >= 0, from.constData());
         wrong.replace(at, from.size(), to);
-        const auto read = releaseFromJson(wrong.toStdString(), forms, tiles);
+        const auto read = releaseFromJson(wrong.toStdString(), forms, tiles, looks);
         QVERIFY(!read);
         QVERIFY2(read.error().message.find(says.toStdString()) != std::string::npos,
                  read.error().message.c_str());

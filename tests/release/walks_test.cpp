@@ -30,8 +30,7 @@ class WalksTest : public QObject {
         std::vector<std::string> names;
         eachLayer(stackOf(*release, frontOf(release)), [&](const LayerPtr& l) { names.push_back(l->name); });
         QCOMPARE(names,
-                 (std::vector<std::string>{
-                     "tint",       "mend",       "painted", "echo",    "tilted group", "veil",     "sign",
+                 (std::vector<std::string>{"tint", "haze", "grade", "treated group", "dot", "treated words", "treated photo", "mend",       "painted", "echo",    "tilted group", "veil",     "sign",
                      "bent words", "bent photo", "passing", "clipped", "words",        "isolated", "hole",
                      "glow",       "bristled",   "brushed", "star",    "spiral",       "clouds",   "photo"}));
         size_t all = 0;
@@ -45,8 +44,8 @@ class WalksTest : public QObject {
             const LayerPtr found = firstLayer(stack, is);
             return found ? found->name : std::string();
         };
-        QCOMPARE(nameOf([](const Layer& l) { return l.as<TextContent>(); }), std::string("bent words"));
-        QCOMPARE(nameOf([](const Layer& l) { return l.as<PictureContent>(); }), std::string("bent photo"));
+        QCOMPARE(nameOf([](const Layer& l) { return l.as<TextContent>(); }), std::string("treated words"));
+        QCOMPARE(nameOf([](const Layer& l) { return l.as<PictureContent>(); }), std::string("treated photo"));
         QCOMPARE(nameOf([](const Layer& l) { return l.opacity == 0.123; }), std::string());
     }
 

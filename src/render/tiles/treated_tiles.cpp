@@ -75,7 +75,8 @@ RowPlanes rowOf(Planes& planes, int y) {
 /// As much of the treated picture as opacity, blend and mask say, over the one before.
 void mix(const Treatment& treatment, Planes below, const Tile* mask, const IntRect& region, Planes& treated) {
     const auto n = size_t(region.w);
-    std::vector<float> share(n + 16, 1.0f);
+    Buffer<float> share(roundUpLanes(n));
+    std::fill_n(share.data(), n, 1.0f);
     for (int y = region.y; y < region.bottom(); ++y) {
         if (mask) unpackPlane(mask->row(0, y - region.y), share.data(), n);
         const RowPlanes over = rowOf(treated, y), under = rowOf(below, y);

@@ -65,24 +65,40 @@ Planes oneRound(const Planes& in, const IntRect& area, float spread, int samples
 
 } // namespace
 
+namespace {
+
+constexpr int kEach = 4;
+
+/// The steps of the rounds, shares of the way, the finest first: so what is left to read shrinks towards the result.
+std::vector<double> stepsOf(double longest) {
+    const int rounds = std::max(1, int(std::ceil(std::log2(std::max(longest, 1.0)) / 2)));
+    std::vector<double> out(size_t(rounds), 1.0);
+    for (size_t i = out.size() - 1; i-- > 0;) out[i] = out[i + 1] / kEach;
+    return out;
+}
+
+/// What a round reads round what it makes: the farthest of its samples, and between pixels.
+double readBy(double step, double longest) {
+    constexpr double kFarthest = 0.5 - 0.5 / kEach, kBetween = 1.5;
+    return kFarthest * step * longest + kBetween;
+}
+
+} // namespace
+
 int reachAlong(double longest) {
-    return int(std::ceil(longest / 2)) + 3;
+    double out = 1;
+    for (const double step : stepsOf(longest)) out += readBy(step, longest);
+    return int(std::ceil(out));
 }
 
 Planes meanAlong(Planes in, const IntRect& area, double longest, const Way& way) {
-    constexpr int kEach = 4, kFewest = 2;
-    const int rounds = std::max(1, int(std::ceil(std::log2(std::max(longest, 1.0)) / 2)));
-    // The finest first, so that what is left to read shrinks towards the result.
-    double step = 1;
-    for (int i = 1; i < rounds; ++i) step /= kEach;
-    double left = longest / 2;
-    for (int i = 0; i < rounds; ++i, step *= kEach) {
-        const bool last = i + 1 == rounds;
-        left -= longest * step / 2;
-        const int by = last ? 0 : std::max(0, int(std::ceil(left)) + 1);
-        const IntRect grown = IntRect{area.x - by, area.y - by, area.w + 2 * by, area.h + 2 * by};
-        const int samples = longest * step < 2 ? kFewest : kEach;
-        in = oneRound(in, grown.intersected(in.area), float(step), samples, way);
+    const std::vector<double> steps = stepsOf(longest);
+    for (size_t i = 0; i < steps.size(); ++i) {
+        double left = 0;
+        for (size_t j = i + 1; j < steps.size(); ++j) left += readBy(steps[j], longest);
+        const int by = int(std::ceil(left));
+        const IntRect grown{area.x - by, area.y - by, area.w + 2 * by, area.h + 2 * by};
+        in = oneRound(in, grown.intersected(in.area), float(steps[i]), kEach, way);
     }
     return in;
 }

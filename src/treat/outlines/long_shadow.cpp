@@ -11,7 +11,7 @@ namespace {
 enum { Colour, Opacity, Direction, Length, Fade };
 constexpr Figure kFigures[]{
     colour("colour", "Colour", {0.78f, 0.27f, 0.17f, 1}),
-    share("opacity", "Strength", 1),
+    share("strength", "Strength", 1),
     degrees("direction", "Falls towards", 45),
     length("length", "Length", 12),
     share("fade", "Fades", 0),

@@ -13,7 +13,7 @@ enum class Where { Outside, Centre, Inside };
 enum { Colour, Opacity, Width, Gap, Place_, Softness };
 constexpr Figure kFigures[]{
     colour("colour", "Colour", {0.95f, 0.91f, 0.82f, 1}),
-    share("opacity", "Strength", 1),
+    share("strength", "Strength", 1),
     length("width", "Width", 0.8, 1e-4),
     length("gap", "Gap", 0),
     choice("place", "Lies", kPlaces),
@@ -76,7 +76,7 @@ void draw(const AroundJob& job, Planes& out) {
 enum { GlowColour, GlowOpacity, Size, Hardness, GlowPlace };
 constexpr Figure kGlowFigures[]{
     colour("colour", "Colour", {1, 0.86f, 0.55f, 1}),
-    share("opacity", "Strength", 0.8),
+    share("strength", "Strength", 0.8),
     length("size", "Size", 4, 1e-4),
     share("hardness", "Hardness", 0.2),
     choice("place", "Lies", kPlaces),

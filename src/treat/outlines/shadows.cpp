@@ -38,7 +38,7 @@ void spreadOut(Plane& plane, double spread) {
 enum { Colour, Opacity, Direction, Distance, Softness, Spread, Alone };
 constexpr Figure kCastFigures[]{
     colour("colour", "Colour", {0.05f, 0.06f, 0.08f, 1}),
-    share("opacity", "Strength", 0.6),
+    share("strength", "Strength", 0.6),
     degrees("direction", "Falls towards", 60),
     length("distance", "Distance", 2),
     length("softness", "Softness", 2),
@@ -71,7 +71,7 @@ void drawCast(const AroundJob& job, Planes& out) {
 enum { LiftColour, LiftOpacity, LiftDirection, Height };
 constexpr Figure kLiftedFigures[]{
     colour("colour", "Colour", {0.05f, 0.06f, 0.08f, 1}),
-    share("opacity", "Strength", 0.5),
+    share("strength", "Strength", 0.5),
     degrees("direction", "Falls towards", 75),
     length("height", "Height above", 5),
 };
@@ -102,7 +102,7 @@ void drawLifted(const AroundJob& job, Planes& out) {
 
 constexpr Figure kInnerFigures[]{
     colour("colour", "Colour", {0.05f, 0.06f, 0.08f, 1}),
-    share("opacity", "Strength", 0.6),
+    share("strength", "Strength", 0.6),
     degrees("direction", "Falls towards", 60),
     length("distance", "Distance", 1),
     length("softness", "Softness", 1.5),
