@@ -122,7 +122,7 @@ Reach between(const Stack& a, const Stack& b, const Reaches& before, const Reach
     Reach all = Rect{};
     for (size_t i = 0; i < countA; ++i) all = together(all, before.of(*a[middle.front + i]));
     for (size_t i = 0; i < countB; ++i) all = together(all, after.of(*b[middle.front + i]));
-    return seenThrough(b, middle.front, seenThrough(a, middle.front, all));
+    return seenThrough(b, middle.front, all);
 }
 
 /// Whether a panel that is echoed in a stack, or in an echo of it, looks otherwise.
