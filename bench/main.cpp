@@ -13,10 +13,10 @@
 #include "gather.h"
 #include "layers.h"
 #include "painting.h"
-#include "treating.h"
 #include "raster/noise.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
+#include "treating.h"
 #include "vision.h"
 #include "warp.h"
 

@@ -48,7 +48,8 @@ ColourOp grade(const char* id, std::initializer_list<std::pair<const char*, doub
     return kind.colour(figuresOf(kind, values), kPlace);
 }
 
-double timeOf(const char* id, const Planes& in, std::initializer_list<std::pair<const char*, double>> values) {
+double timeOf(const char* id, const Planes& in,
+              std::initializer_list<std::pair<const char*, double>> values) {
     const TreatmentKind& kind = *treatmentKind(id);
     const Figures figures = figuresOf(kind, values);
     return best([&] { (void)treatedWhole(kind, figures, kPlace, in); });
@@ -88,13 +89,14 @@ std::vector<Row> grades() {
     const auto timed = [&](const std::vector<ColourOp>& ops) { return best([&] { gradeWhole(ops, work); }); };
     const double copying = best([&] {
         for (int c = 0; c < 4; ++c)
-            std::memcpy(work.c[c].values.data(), in.c[c].values.data(), in.c[c].values.size() * sizeof(float));
+            std::memcpy(work.c[c].values.data(), in.c[c].values.data(),
+                        in.c[c].values.size() * sizeof(float));
     });
     const double looking = timed({treatmentKind("look-table")->colour(figures, kPlace)});
-    const std::vector<ColourOp> five{
-        grade("light-contrast", {{"light", 0.2}, {"contrast", 0.2}}), grade("warmth", {{"warmth", 0.2}}),
-        grade("hue-turn", {{"turn", 12}}), grade("three-way-tint", {{"shadowTint", 0.3}}),
-        grade("chroma", {{"amount", 0.2}})};
+    const std::vector<ColourOp> five{grade("light-contrast", {{"light", 0.2}, {"contrast", 0.2}}),
+                                     grade("warmth", {{"warmth", 0.2}}), grade("hue-turn", {{"turn", 12}}),
+                                     grade("three-way-tint", {{"shadowTint", 0.3}}),
+                                     grade("chroma", {{"amount", 0.2}})};
     double dearest = 0, sum = 0;
     for (const ColourOp& op : five) {
         const double ms = timed({op});

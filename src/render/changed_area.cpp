@@ -98,8 +98,8 @@ const GroupContent* sameGroup(const Layer& a, const Layer& b) {
     return plain(a) == plain(b) ? group : nullptr;
 }
 
-/// What a change at a place of a stack reaches through treatments that act on it: those of the grades in front of it,
-/// and of a layer into which it is clipped.
+/// What a change at a place of a stack reaches through treatments that act on it: those of the grades in
+/// front of it, and of a layer into which it is clipped.
 Reach seenThrough(const Stack& stack, size_t at, Reach reach) {
     const size_t base = at < stack.size() ? clipBase(stack, at) : at;
     if (base != at) reach = Reaches::grown(*stack[base], reach);

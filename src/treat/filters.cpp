@@ -276,7 +276,7 @@ Planes smoothedWhole(const Planes& in, double sigmaPx) {
 }
 
 GLYPTOS_ROWS void toStraightRow(float* const (&c)[4], size_t n) {
-    float *__restrict r = c[0], *__restrict g = c[1], *__restrict b = c[2];
+    float* __restrict r = c[0], * __restrict g = c[1], * __restrict b = c[2];
     const float* __restrict alpha = c[3];
     for (size_t x = 0; x < n; ++x) {
         const float inverse = alpha[x] > 0 ? 1 / alpha[x] : 0.0f;
@@ -285,7 +285,7 @@ GLYPTOS_ROWS void toStraightRow(float* const (&c)[4], size_t n) {
 }
 
 GLYPTOS_ROWS void toPremultipliedRow(float* const (&c)[4], size_t n) {
-    float *__restrict r = c[0], *__restrict g = c[1], *__restrict b = c[2];
+    float* __restrict r = c[0], * __restrict g = c[1], * __restrict b = c[2];
     const float* __restrict alpha = c[3];
     for (size_t x = 0; x < n; ++x) r[x] *= alpha[x], g[x] *= alpha[x], b[x] *= alpha[x];
 }

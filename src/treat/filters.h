@@ -41,8 +41,8 @@ IntRect atLevel(const IntRect& area, int level);
 
 /// `in` over `area`, its nearest values beyond it.
 Plane extended(const Plane& in, const IntRect& area);
-/// Halved, with two more pixels on each side, so that its outermost ones are those beyond the edge alone; its edges
-/// need not be even. On all cores.
+/// Halved, with two more pixels on each side, so that its outermost ones are those beyond the edge alone; its
+/// edges need not be even. On all cores.
 Plane halvedBeyond(const Plane& in);
 /// A row of red, green, blue and alpha between premultiplied and straight; of nothing, black.
 void toStraightRow(float* const (&c)[4], size_t n);

@@ -44,8 +44,9 @@ Planes treatedWhole(const TreatmentKind& kind, const Figures& figures, const Pla
     Planes out(in.area);
     const int across = (in.area.w + cell - 1) / cell, down = (in.area.h + cell - 1) / cell;
     tbb::parallel_for(0, across * down, [&](int i) {
-        const IntRect area = IntRect{in.area.x + i % across * cell, in.area.y + i / across * cell, cell, cell}
-                                 .intersected(in.area);
+        const IntRect area =
+            IntRect{in.area.x + i % across * cell, in.area.y + i / across * cell, cell, cell}.intersected(
+                in.area);
         std::vector<Planes> inputs;
         for (const Need& need : needs) {
             const IntRect there = atLevel(area, need.level);
@@ -65,20 +66,21 @@ Planes treatedWhole(const TreatmentKind& kind, const Figures& figures, const Pla
 void gradeWhole(std::span<const ColourOp> ops, Planes& planes) {
     constexpr size_t kRows = 8;
     constexpr int kPiece = 1024;
-    tbb::parallel_for(
-        tbb::blocked_range<int>(planes.area.y, planes.area.bottom(), kRows),
-        [&](const tbb::blocked_range<int>& part) {
-            for (int y = part.begin(); y < part.end(); ++y)
-                for (int x = 0; x < planes.area.w; x += kPiece) {
-                    const auto n = size_t(std::min(kPiece, planes.area.w - x));
-                    float* c[4];
-                    for (int k = 0; k < 4; ++k) c[k] = planes.row(k, y) + x;
-                    const bool isOpaque = std::all_of(c[3], c[3] + n, [](float a) { return a == 1; });
-                    if (!isOpaque) toStraightRow(c, n);
-                    for (const ColourOp& op : ops) op({c[0], c[1], c[2], c[3], planes.area.x + x, y, n});
-                    if (!isOpaque) toPremultipliedRow(c, n);
-                }
-        });
+    tbb::parallel_for(tbb::blocked_range<int>(planes.area.y, planes.area.bottom(), kRows),
+                      [&](const tbb::blocked_range<int>& part) {
+                          for (int y = part.begin(); y < part.end(); ++y)
+                              for (int x = 0; x < planes.area.w; x += kPiece) {
+                                  const auto n = size_t(std::min(kPiece, planes.area.w - x));
+                                  float* c[4];
+                                  for (int k = 0; k < 4; ++k) c[k] = planes.row(k, y) + x;
+                                  const bool isOpaque =
+                                      std::all_of(c[3], c[3] + n, [](float a) { return a == 1; });
+                                  if (!isOpaque) toStraightRow(c, n);
+                                  for (const ColourOp& op : ops)
+                                      op({c[0], c[1], c[2], c[3], planes.area.x + x, y, n});
+                                  if (!isOpaque) toPremultipliedRow(c, n);
+                              }
+                      });
 }
 
 } // namespace glyptos

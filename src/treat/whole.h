@@ -5,8 +5,8 @@
 
 namespace glyptos {
 
-/// What a treatment that looks around itself makes of all of `in`, drawn in cells of at most `cell` px a side. Beyond
-/// the edge is the nearest pixel. Where nothing is to be done, a copy.
+/// What a treatment that looks around itself makes of all of `in`, drawn in cells of at most `cell` px a
+/// side. Beyond the edge is the nearest pixel. Where nothing is to be done, a copy.
 Planes treatedWhole(const TreatmentKind& kind, const Figures& figures, const Place& place, const Planes& in,
                     int cell = 256);
 

@@ -187,8 +187,10 @@ ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
     Layer mend = layerOf("mend", PaintedContent{deep, values}, {90, 330});
     mend.placement.scaleX = mend.placement.scaleY = 0.6;
     put(front, mend);
-    // Treated: every kind of figure, every family; on a picture, words, a group, all beneath, and one not known.
-    const auto treatment = [](const char* kind, std::initializer_list<std::pair<const char*, FigureValue>> figures) {
+    // Treated: every kind of figure, every family; on a picture, words, a group, all beneath, and one not
+    // known.
+    const auto treatment = [](const char* kind,
+                              std::initializer_list<std::pair<const char*, FigureValue>> figures) {
         Treatment out = newTreatment(*treatmentKind(kind), 1);
         for (const auto& [id, value] : figures) out.figures.set(out.kind->find(id), value);
         return out;
@@ -199,14 +201,17 @@ ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
     };
     LookTable table;
     table.title = "Nátt", table.most = {1.5f, 1, 1};
-    for (int i = 0; i < 8; ++i) table.entries.push_back({float(i & 1), 0.1f + 0.7f * float(i >> 1 & 1), 1.0f / 3 * float(i >> 2)});
-    Treatments grades{treatment("tone-curve", {{"all", ToneCurve{{0, 0.05}, {0.4, 0.6}, {1, 1}}}, {"black", 0.02}}),
-                      treatment("look-table", {{"file", kept(table)}}),
-                      treatment("colour-run", {{"run", ColourRun{{0, tide()}, {1, sand}}}, {"reversed", 1.0}})};
+    for (int i = 0; i < 8; ++i)
+        table.entries.push_back({float(i & 1), 0.1f + 0.7f * float(i >> 1 & 1), 1.0f / 3 * float(i >> 2)});
+    Treatments grades{
+        treatment("tone-curve", {{"all", ToneCurve{{0, 0.05}, {0.4, 0.6}, {1, 1}}}, {"black", 0.02}}),
+        treatment("look-table", {{"file", kept(table)}}),
+        treatment("colour-run", {{"run", ColourRun{{0, tide()}, {1, sand}}}, {"reversed", 1.0}})};
     grades[1].opacity = 0.5, grades[2].blend = BlendMode::SoftLight, grades[2].opacity = 0.4;
     grades[0].mask = maskOf(PaintedMask{values, false, nullptr}, {330, 220}, 2);
     grades[1].mask = maskOf(run(GradientKind::Linear, tide(), {1, 1, 1, 1}), {}, 0);
-    put(front, treated(layerOf("treated photo", PictureContent{kPhoto, {0.2, 0.2, 0.4, 0.4}}, {420, 330}), grades));
+    put(front,
+        treated(layerOf("treated photo", PictureContent{kPhoto, {0.2, 0.2, 0.4, 0.4}}, {420, 330}), grades));
     Treatment shadow = treatment("cast-shadow", {{"colour", tide()}, {"distance", 9.5}, {"softness", 6.0}});
     TextContent lit;
     lit.spec.text = "Ljós {title}", lit.spec.size = 50, lit.colour = sand;
@@ -214,12 +219,16 @@ ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
     unknown.unknown = R"({"kind":"of another time","figure":[1,2.5,{"deep":"þ"}]})";
     Treatment asleep = treatment("soft-blur", {{"sigma", 12.0}});
     asleep.on = false;
-    put(front, treated(layerOf("treated words", lit, {40, 250}),
-                       {treatment("turning-blur", {{"middle", std::optional<Vec2>(Vec2{70, 240})}, {"turn", 3.0}}), shadow, unknown,
-                        asleep, treatment("outline", {{"place", 2.0}, {"width", 2.0}})}));
+    put(front,
+        treated(layerOf("treated words", lit, {40, 250}),
+                {treatment("turning-blur", {{"middle", std::optional<Vec2>(Vec2{70, 240})}, {"turn", 3.0}}),
+                 shadow, unknown, asleep, treatment("outline", {{"place", 2.0}, {"width", 2.0}})}));
     GroupContent treatedGroup{{inside(layerOf("dot", star(sand, std::nullopt), {600, 450}))}, false};
-    put(front, treated(layerOf("treated group", treatedGroup, {}), {treatment("ghosts", {{"step", 8.0}, {"direction", 200.0}})}));
-    put(front, treated(layerOf("grade", GradeContent{}, {}), {treatment("light-contrast", {{"contrast", 0.1}}), treatment("grain", {{"amount", 0.1}})}));
+    put(front, treated(layerOf("treated group", treatedGroup, {}),
+                       {treatment("ghosts", {{"step", 8.0}, {"direction", 200.0}})}));
+    put(front,
+        treated(layerOf("grade", GradeContent{}, {}),
+                {treatment("light-contrast", {{"contrast", 0.1}}), treatment("grain", {{"amount", 0.1}})}));
     Layer haze = treated(layerOf("haze", GradeContent{}, {}), {treatment("soft-blur", {{"sigma", 3.0}})});
     haze.opacity = 0.4;
     haze.mask = maskOf(star(tide(), std::nullopt), {200, 200}, 5);

@@ -7,6 +7,7 @@
 #include "app/widgets/theme.h"
 #include "release/edits/edits.h"
 #include "release/edits/palette_edits.h"
+#include "release/edits/treatment_edits.h"
 #include "render/changed_area.h"
 
 #include <QApplication>
@@ -25,6 +26,7 @@ ComposeBench::ComposeBench(Engine& engine, RenderService& service, QWidget* pare
     : BenchView(engine, service, parent)
     , words_(*this)
     , reference_(*this, service)
+    , treatments_(*this, service)
     , selection_(*this) {
     qApp->installEventFilter(this);
     connect(&work_, &LongWork::changed, this, &ComposeBench::handChanged);
@@ -50,7 +52,10 @@ bool ComposeBench::isMoving() const {
 }
 
 Scene ComposeBench::sceneAt(double pxPerUnit) const {
-    Scene scene = panelScene(document_->shown(), document_->panel(), {pxPerUnit, true});
+    const bool rest = treatmentsRest_ && isMoving();
+    Scene scene = panelScene(rest ? untreated(document_->shown(), document_->panel(), document_->layers())
+                                  : document_->shown(),
+                             document_->panel(), {pxPerUnit, true});
     scene.inHand = document_->layer();
     scene.moving = isMoving();
     const LayerPtr layer = document_->selectedLayer();
@@ -77,11 +82,13 @@ void ComposeBench::refresh() {
 void ComposeBench::requestMore() {
     wasMoving_ = isMoving();
     reference_.request();
+    treatments_.request();
 }
 
 void ComposeBench::setHand(Hand hand) {
     if (hand == hand_) return;
     inUse().cancel();
+    if (hand != Hand::Pick) picked_ = nullptr;
     hand_ = hand;
     setCursor(inUse().cursor());
     update();
@@ -185,8 +192,18 @@ QColor ComposeBench::colourAt(QPointF p) const {
     return ofReference.isValid() ? ofReference : BenchView::colourAt(p);
 }
 
-void ComposeBench::giveColour(const QColor& colour) {
+void ComposeBench::pickFor(Picked picked) {
+    picked_ = std::move(picked);
+    handBefore_ = hand_;
+    setHand(Hand::Pick);
+}
+
+void ComposeBench::giveColour(const QColor& colour, Vec2 at) {
     if (!colour.isValid()) return;
+    if (const Picked picked = std::exchange(picked_, nullptr)) {
+        picked(colour, at);
+        return setHand(handBefore_);
+    }
     QGuiApplication::clipboard()->setText(colour.name());
     const LayerPtr layer = document_->layers().size() == 1 ? document_->selectedLayer() : nullptr;
     const auto next = layer && !layer->locked ? withOwnColour(*layer, fromQt(colour)) : std::nullopt;
@@ -204,6 +221,7 @@ void ComposeBench::setCaption(const QString& words) {
 
 void ComposeBench::paintOverArt(QPainter& painter) {
     reference_.paint(painter);
+    treatments_.paint(painter);
 }
 
 void ComposeBench::paintLines(QPainter& painter) {
@@ -212,7 +230,10 @@ void ComposeBench::paintLines(QPainter& painter) {
 
 void ComposeBench::paintHandles(QPainter& painter) {
     selection_.paint(painter);
+    treatments_.paintGrips(painter);
     inUse().paint(painter);
+    if (treatmentsRest_ && isMoving() && caption_.isEmpty())
+        paintBenchCaption(painter, tr("Its treatments rest while it is moved"), true);
     if (!caption_.isEmpty()) paintBenchCaption(painter, caption_, true);
 }
 
@@ -221,7 +242,8 @@ void ComposeBench::mousePressEvent(QMouseEvent* event) {
     if (isPanning() || event->button() != Qt::LeftButton || !panel()) return;
     const Vec2 at = fromView(event->position());
     inUse().feel(pen_.value_or(PenSample{at}));
-    if (!reference_.press(event->position())) inUse().press(*event, at);
+    if (!reference_.press(event->position()) && !treatments_.press(event->position()))
+        inUse().press(*event, at);
 }
 
 void ComposeBench::mouseMoveEvent(QMouseEvent* event) {
@@ -230,6 +252,8 @@ void ComposeBench::mouseMoveEvent(QMouseEvent* event) {
     const Vec2 at = fromView(event->position());
     if (reference_.isDragging())
         reference_.drag(event->position());
+    else if (treatments_.isDragging())
+        treatments_.drag(event->position());
     else if (event->buttons() & Qt::LeftButton) {
         inUse().feel(pen_.value_or(PenSample{at}));
         inUse().drag(*event, at);
@@ -242,7 +266,9 @@ void ComposeBench::mouseReleaseEvent(QMouseEvent* event) {
     BenchView::mouseReleaseEvent(event);
     if (panning) return setCursor(inUse().cursor());
     if (event->button() != Qt::LeftButton || !panel()) return;
-    reference_.isDragging() ? reference_.release() : inUse().release();
+    reference_.isDragging()    ? reference_.release()
+    : treatments_.isDragging() ? treatments_.release()
+                               : inUse().release();
 }
 
 void ComposeBench::mouseDoubleClickEvent(QMouseEvent* event) {

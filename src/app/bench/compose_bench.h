@@ -8,6 +8,7 @@
 #include "app/bench/mask_look.h"
 #include "app/bench/reference_lens.h"
 #include "app/bench/selection_painter.h"
+#include "app/bench/treatment_lens.h"
 #include "app/session/long_work.h"
 #include "raster/brush/tip_look.h"
 #include "render/slices.h"
@@ -51,6 +52,13 @@ class ComposeBench : public BenchView {
     void editWords() { words_.edit(); }
     bool isWriting() const { return words_.isOpen(); }
     ReferenceLens& reference() { return reference_; }
+    TreatmentLens& treatments() { return treatments_; }
+    /// The next colour that is picked, and where on the panel, goes there instead of to the layer in hand.
+    using Picked = std::function<void(const QColor& colour, Vec2 at)>;
+    void pickFor(Picked picked);
+    /// While a layer is moved nothing is done to it, so that it follows at once; the bench says so.
+    void setTreatmentsRest(bool rest) { treatmentsRest_ = rest; }
+    bool treatmentsRest() const { return treatmentsRest_; }
 
     // What the hands that select, mask and mend share.
     const HandSettings& settings() const { return settings_; }
@@ -88,7 +96,7 @@ class ComposeBench : public BenchView {
 
     QColor colourAt(QPointF p) const override;
     /// Gives a picked colour to the layer in hand, when that has a colour of its own, and copies its name.
-    void giveColour(const QColor& colour);
+    void giveColour(const QColor& colour, Vec2 at = {});
     /// Words that say what the bench shows, or none.
     void setCaption(const QString& words);
 
@@ -137,6 +145,10 @@ class ComposeBench : public BenchView {
     QString caption_, shapeName_;
     BenchWords words_;
     ReferenceLens reference_;
+    TreatmentLens treatments_;
+    Picked picked_;
+    Hand handBefore_ = Hand::Move; ///< when a colour is picked for something
+    bool treatmentsRest_ = false;
     HandSettings settings_;
     SelectionPainter selection_;
     LongWork work_;

@@ -50,6 +50,7 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     grid_ = new BenchGrid(engine, service, bench_);
     ladder_ = new SizeLadder(engine, service, grid_);
     ladder_->move(32, 32);
+    scopes_ = new Scopes(engine, service, grid_);
     bar_ = new BenchBar(*grid_, *ladder_);
     blendSheet_ = new BlendSheet(engine, service, grid_);
     trying_ = new TrySheet(engine, service, looks_, grid_);
@@ -80,6 +81,16 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     connect(treatments_, &TreatmentsSection::sheetAsked, this,
             [this] { trying_->open(TrySheet::Page::Treatments, treatments_->current()); });
     connect(trying_, &TrySheet::taken, treatments_, &TreatmentsSection::choose);
+    connect(treatments_, &TreatmentsSection::curvePointPickAsked, this, [this] {
+        bench_->pickFor([this](const QColor& colour, Vec2 at) { treatments_->addCurvePoint(colour, at); });
+    });
+    connect(treatments_, &TreatmentsSection::colourPickAsked, this, [this](size_t figure) {
+        bench_->pickFor(
+            [this, figure](const QColor& colour, Vec2) { treatments_->setColour(figure, colour); });
+    });
+    connect(treatments_, &TreatmentsSection::currentChanged, this, &ComposeView::refreshTreatments);
+    connect(treatments_, &TreatmentsSection::beforeChosen, &bench_->treatments(), &TreatmentLens::setBefore);
+    connect(treatments_, &TreatmentsSection::restToggled, bench_, &ComposeBench::setTreatmentsRest);
     makeKeys();
     refreshHand();
 }
@@ -210,6 +221,9 @@ QWidget* ComposeView::makeFigures(Engine& engine, RenderService& service) {
     }
     figuresTab_->setChecked(true);
     head->addStretch();
+    head->addWidget(scopesSwitch_ = wordButton(tr("Scopes"), tr("What tones and colours there are"), true));
+    connect(scopesSwitch_, &QToolButton::clicked, scopes_, &QWidget::setVisible);
+    connect(scopes_, &Scopes::opened, scopesSwitch_, &QToolButton::setChecked);
     column->addLayout(head);
     sideFoot_ = new QStackedWidget;
     sideFoot_->addWidget(scrolling(properties_ = new PropertiesPanel(engine)));
@@ -221,12 +235,15 @@ QWidget* ComposeView::makeFigures(Engine& engine, RenderService& service) {
     sideFoot_->addWidget(scrolling(page));
     column->addWidget(sideFoot_, 1);
     connect(treatmentsTab_, &QToolButton::toggled, this, &ComposeView::showTreatments);
+    scopesSwitch_->hide();
     return foot;
 }
 
 void ComposeView::showTreatments(bool on) {
     (on ? treatmentsTab_ : figuresTab_)->setChecked(true);
     sideFoot_->setCurrentIndex(on ? 1 : 0);
+    scopesSwitch_->setVisible(on);
+    if (document_) refreshTreatments();
     // Curves need more room than figures do.
     auto* column = static_cast<QVBoxLayout*>(sideFoot_->parentWidget()->parentWidget()->layout());
     column->setStretchFactor(sideTop_, on ? 2 : 1);
@@ -240,6 +257,7 @@ void ComposeView::refreshTreatments() {
     const size_t count = layer && layer->treatments ? layer->treatments->size() : 0;
     treatmentsTab_->setText(count > 0 ? tr("Treatments · %1").arg(count) : tr("Treatments"));
     treatments_->showLayer(layer);
+    bench_->treatments().setTreatment(sideFoot_->currentIndex() == 1 ? treatments_->current() : -1);
 }
 
 QWidget* ComposeView::makeSideHead() {
@@ -279,6 +297,7 @@ void ComposeView::setDocument(Document* document) {
     blendSheet_->setDocument(document);
     trying_->setDocument(document);
     ladder_->setDocument(document);
+    scopes_->setDocument(document);
     framing_->setDocument(document);
     bar_->setDocument(document);
     foot_->setDocument(document);

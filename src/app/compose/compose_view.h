@@ -13,6 +13,7 @@
 #include "app/compose/history_view.h"
 #include "app/compose/knead_options.h"
 #include "app/compose/paint_options.h"
+#include "app/compose/scopes.h"
 #include "app/compose/select_options.h"
 #include "app/compose/slice_options.h"
 #include "app/compose/stack_view.h"
@@ -44,6 +45,7 @@ class ComposeView : public QWidget {
     BenchGrid* grid() const { return grid_; }
     BenchBar* bar() const { return bar_; }
     BlendSheet* blendSheet() const { return blendSheet_; }
+    Scopes* scopes() const { return scopes_; }
     TrySheet* trySheet() const { return trying_; }
     FramingSheet* framing() const { return framing_; }
     SizeLadder* ladder() const { return ladder_; }
@@ -83,6 +85,7 @@ class ComposeView : public QWidget {
     BenchGrid* grid_;
     BlendSheet* blendSheet_;
     TrySheet* trying_;
+    Scopes* scopes_;
     FramingSheet* framing_;
     PickOptions* picking_;
     SelectOptions* selecting_;
@@ -100,7 +103,7 @@ class ComposeView : public QWidget {
     StackView* stack_;
     QScrollArea* stackScroll_;
     PropertiesPanel* properties_;
-    QToolButton *figuresTab_, *treatmentsTab_;
+    QToolButton *figuresTab_, *treatmentsTab_, *scopesSwitch_;
     QStackedWidget* sideFoot_;
     TreatmentsSection* treatments_;
     QButtonGroup* hands_;

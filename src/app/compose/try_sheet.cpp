@@ -70,7 +70,8 @@ void TrySheet::setDocument(Document* document) {
 }
 
 void TrySheet::open(Page page, int current) {
-    const LayerPtr layer = document_ && document_->layers().size() == 1 ? document_->selectedLayer() : nullptr;
+    const LayerPtr layer =
+        document_ && document_->layers().size() == 1 ? document_->selectedLayer() : nullptr;
     if (!layer || layer->locked) return;
     if (!isVisible()) before_ = QApplication::focusWidget();
     page_ = page;
@@ -107,7 +108,10 @@ std::vector<TrySheet::Offer> TrySheet::kinds() const {
             Treatments list = present();
             const int at = std::clamp(current_ + 1, 0, int(list.size()));
             list.insert(list.begin() + at, atStrength(*kind, strength, unit));
-            out.push_back({tr("%1, %2").arg(treatmentWord(kind->title), strengths[strength]), std::move(list), at});
+            const QString title = treatmentWord(kind->title);
+            out.push_back({tr("%1, %2").arg(title, strengths[strength]), std::move(list), at});
+            // The three stand beside each other: the first says what they are.
+            out.back().caption = strength == 0 ? title : strengths[strength];
         }
     }
     return out;
@@ -118,7 +122,8 @@ std::vector<TrySheet::Offer> TrySheet::lookOffers() const {
     std::vector<Offer> out;
     for (const NamedLook& look : looks_.looks()) {
         Treatments list = present();
-        const Treatments more = asOne(fitted(look, std::min(panel->width, panel->height)), look.name, engine_.fonts);
+        const Treatments more =
+            asOne(fitted(look, std::min(panel->width, panel->height)), look.name, engine_.fonts);
         list.insert(list.end(), more.begin(), more.end());
         out.push_back({q(look.name), list, int(list.size()) - 1});
     }
@@ -133,7 +138,8 @@ std::vector<TrySheet::Offer> TrySheet::neighbours() const {
     for (uint32_t i = 0; i < 9; ++i) {
         Treatments list = now;
         if (i != 4) list[size_t(current_)] = neighbourOf(now[size_t(current_)], round_ * 16 + i);
-        out.push_back({i == 4 ? tr("as it is") : tr("No. %1").arg(i < 4 ? i + 1 : i), std::move(list), current_, true});
+        out.push_back(
+            {i == 4 ? tr("as it is") : tr("No. %1").arg(i < 4 ? i + 1 : i), std::move(list), current_, true});
     }
     return out;
 }
@@ -152,7 +158,7 @@ void TrySheet::fill() {
     cells_.clear();
     for (Offer& offer : offers()) {
         auto* button = new QToolButton(board_);
-        button->setText(offer.title);
+        button->setText(offer.caption.isEmpty() ? offer.title : offer.caption);
         button->setAccessibleName(offer.title);
         button->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
         button->setCursor(Qt::PointingHandCursor);
@@ -194,8 +200,8 @@ void TrySheet::arrange() {
     for (size_t i = 0; i < cells_.size(); ++i) {
         const int column = int(i) % count, line = int(i) / count;
         cells_[i].button->setIconSize({std::max(16, iconWidth), std::max(16, iconHeight)});
-        cells_[i].button->setGeometry(kSide + column * (cellWidth + kGap), line * (cellHeight + kGap), cellWidth,
-                                      cellHeight);
+        cells_[i].button->setGeometry(kSide + column * (cellWidth + kGap), line * (cellHeight + kGap),
+                                      cellWidth, cellHeight);
     }
     const int lines = (int(cells_.size()) + count - 1) / count;
     board_->setMinimumHeight(lines * (cellHeight + kGap) + kSide);
@@ -208,7 +214,8 @@ Rect TrySheet::area() const {
     if (!layer) return {};
     const Rect all = panel->trim();
     if (isFrameless(*layer)) return all;
-    const Rect b = frameOf(*layer, *document_->shown(), panel->withBleed(), engine_.renderer.paragraphs()).bounds();
+    const Rect b =
+        frameOf(*layer, *document_->shown(), panel->withBleed(), engine_.renderer.paragraphs()).bounds();
     const double share = std::clamp(1.3 * std::max(b.w / all.w, b.h / all.h), kLeastShown, 1.0);
     const Vec2 size{all.w * share, all.h * share};
     return {std::clamp(b.centre().x - size.x / 2, all.x, all.right() - size.x),
@@ -225,8 +232,8 @@ void TrySheet::ask() {
             withChangedLayer(document_->release(), document_->panel(), layer->id, [&](Layer& l) {
                 l.treatments = std::make_shared<const Treatments>(cell.offer.list);
             });
-        auto [scene, region] =
-            fittedScene(tried, document_->panel(), shown, QSizeF(cell.button->iconSize()) * devicePixelRatioF());
+        auto [scene, region] = fittedScene(tried, document_->panel(), shown,
+                                           QSizeF(cell.button->iconSize()) * devicePixelRatioF());
         scene.inHand = layer->id;
         cell.miniature->ask(1, std::move(scene), region);
     }

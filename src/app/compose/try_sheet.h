@@ -1,5 +1,5 @@
-// The layer in hand under many treatments at once, live: every kind at three strengths, all looks, or neighbours of
-// what it has by chance. A click takes one.
+// The layer in hand under many treatments at once, live: every kind at three strengths, all looks, or
+// neighbours of what it has by chance. A click takes one.
 #pragma once
 
 #include "app/session/look_shelf.h"
@@ -44,7 +44,8 @@ class TrySheet : public QWidget {
         QString title;
         Treatments list;
         int current = 0;
-        bool again = false; ///< taking it shows its neighbours
+        bool again = false;   ///< taking it shows its neighbours
+        QString caption = {}; ///< under the miniature, where that is not the title
     };
     struct Cell {
         Offer offer;

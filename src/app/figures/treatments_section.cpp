@@ -9,6 +9,7 @@
 #include "render/painting.h"
 #include "render/treated_picture.h"
 
+#include <QActionGroup>
 #include <QClipboard>
 #include <QFileDialog>
 #include <QGuiApplication>
@@ -74,12 +75,12 @@ TreatmentsSection::TreatmentsSection(Engine& engine, RenderService& service, Loo
     add_->setAccessibleName(tr("Add a treatment"));
     add_->setPopupMode(QToolButton::InstantPopup);
     add_->setMenu(addMenu_ = new QMenu(add_));
-    sheet_ = wordButton(tr("Try them…"), tr("The layer under many treatments at once; a click takes one"));
+    sheet_ = wordButton(tr("Try…"), tr("The layer under many treatments at once; a click takes one"));
     more_ = wordButton(tr("List ▾"), tr("Copy the list, keep it as a look, write it as a table"));
     more_->setPopupMode(QToolButton::InstantPopup);
     more_->setMenu(moreMenu_ = new QMenu(more_));
     connect(sheet_, &QToolButton::clicked, this, &TreatmentsSection::sheetAsked);
-    column->addWidget(inOneRow({add_, sheet_, more_}));
+    column->addWidget(inOneRow({add_, sheet_, more_, makeBefore()}));
     column->addWidget(empty_ = roleLabel(
                           tr("Nothing is done to this layer yet. What is added here can be changed, switched "
                              "and taken away at any time."),
@@ -132,6 +133,27 @@ TreatmentsSection::TreatmentsSection(Engine& engine, RenderService& service, Loo
     connect(&before_, &Miniature::arrived, this, &TreatmentsSection::showHistogram);
 }
 
+/// The work before and after, by a line on the bench.
+QToolButton* TreatmentsSection::makeBefore() {
+    QToolButton* button =
+        wordButton(tr("Before ▾"), tr("The work before and after its treatments, by a line"));
+    button->setAccessibleName(tr("Before and after"));
+    button->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(button);
+    auto* group = new QActionGroup(menu);
+    for (const auto& [text, which] :
+         {std::pair{tr("does not show"), TreatmentLens::Before::Off},
+          {tr("without those of the layer in hand"), TreatmentLens::Before::OfLayer},
+          {tr("without any treatment"), TreatmentLens::Before::OfAll}}) {
+        QAction* action = menu->addAction(text, this, [this, which = which] { Q_EMIT beforeChosen(which); });
+        action->setCheckable(true);
+        action->setActionGroup(group);
+        action->setChecked(which == TreatmentLens::Before::Off);
+    }
+    button->setMenu(menu);
+    return button;
+}
+
 void TreatmentsSection::makeCommon(QFormLayout* form) {
     opacity_ = new NumberField(tr("Opacity of the treatment"), plainUnit(QStringLiteral("%"), 0, 5, 0, 100));
     opacity_->setFixedWidth(66);
@@ -182,6 +204,9 @@ void TreatmentsSection::makeListMenu() {
     moreMenu_->addAction(tr("Keep the list as a look…"), this, &TreatmentsSection::keepAsLook);
     moreMenu_->addAction(tr("Write it as a look table…"), this, &TreatmentsSection::writeTable);
     moreMenu_->addSeparator();
+    QAction* rest = moreMenu_->addAction(tr("Rests while the layer is moved"));
+    rest->setCheckable(true);
+    connect(rest, &QAction::toggled, this, &TreatmentsSection::restToggled);
     moreMenu_->addAction(tr("Take all away"), this,
                          [this] { changeList(tr("Untreat %1"), [](Treatments& all) { all.clear(); }); });
 }
@@ -229,7 +254,13 @@ const Treatment* TreatmentsSection::shownTreatment() const {
 void TreatmentsSection::add(const TreatmentKind& kind) {
     const Panel* here = panel();
     if (!here) return;
-    const Treatment treatment = newTreatment(kind, unitsPerMm(document_->piece()->flat->unit == Unit::Px));
+    Treatment treatment = newTreatment(kind, unitsPerMm(document_->piece()->flat->unit == Unit::Px));
+    // What acts about a point begins in the middle of what it acts on.
+    const LayerPtr layer = document_->selectedLayer();
+    if (layer && !isFrameless(*layer))
+        for (size_t i = 0; i < kind.figures.size(); ++i)
+            if (kind.figures[i].kind == FigureKind::Point)
+                treatment.figures.set(i, std::optional<Vec2>(frameOfLayer(*layer).bounds().centre()));
     const int at = current_ < 0 ? 0 : current_ + 1;
     current_ = at;
     QString words = tr("%2 on %1");
@@ -241,6 +272,7 @@ void TreatmentsSection::add(const TreatmentKind& kind) {
 void TreatmentsSection::choose(int row) {
     current_ = row;
     if (const LayerPtr layer = document_->selectedLayer()) showLayer(layer);
+    Q_EMIT currentChanged();
 }
 
 void TreatmentsSection::remove(int row) {
@@ -416,12 +448,16 @@ void TreatmentsSection::makeMaskMenu() {
         ->setEnabled(shown && shown->mask);
 }
 
-void TreatmentsSection::addCurvePoint(const QColor& colour) {
+/// What was there before the curve, where it is known; else as it is now.
+void TreatmentsSection::addCurvePoint(const QColor& shownColour, Vec2 at) {
     if (!figures_->curveEditor()) return;
-    const auto at = figures_->curveInHand();
+    const Vec2 p = toBefore_.map(at);
+    const QPoint there(int(std::floor(p.x)), int(std::floor(p.y)));
+    const QColor colour =
+        before_.image().rect().contains(there) ? before_.image().pixelColor(there) : shownColour;
     const Treatment* shown = shownTreatment();
     if (!shown) return;
-    const auto& id = shown->kind->figures[at].id;
+    const auto& id = shown->kind->figures[figures_->curveInHand()].id;
     const double tone = id == "red"     ? colour.redF()
                         : id == "green" ? colour.greenF()
                         : id == "blue"
@@ -488,6 +524,7 @@ void TreatmentsSection::askHistogram() {
                 withChangedLayer(release, document_->panel(), front->id, [](Layer& l) { l.on = false; });
         }
         auto [scene, region] = fittedScene(release, document_->panel(), here->trim(), QSizeF(kSmall, kSmall));
+        toBefore_ = scene.panels.empty() ? Affine{} : scene.panels.front().toOutput;
         return before_.ask(2, std::move(scene), region);
     }
     const Rect area = frameOfLayer(*layer).bounds();
@@ -495,6 +532,7 @@ void TreatmentsSection::askHistogram() {
     const double k = kSmall / std::max(area.w, area.h);
     Scene scene = aloneScene(document_->shown(), before, true,
                              Affine::scaling(k, k) * Affine::translation(-area.x, -area.y), area);
+    toBefore_ = scene.panels.front().toOutput;
     const IntRect region = scene.bounds();
     before_.ask(2, std::move(scene), region);
 }

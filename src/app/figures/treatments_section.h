@@ -1,6 +1,7 @@
 // The treatments of the layer in hand: the list, and the figures of one of them.
 #pragma once
 
+#include "app/bench/treatment_lens.h"
 #include "app/figures/layer_section.h"
 #include "app/figures/treatment_figures.h"
 #include "app/figures/treatment_list.h"
@@ -25,13 +26,16 @@ class TreatmentsSection : public LayerSection {
     /// Another treatment of the layer in hand, behind the one whose figures show.
     void add(const TreatmentKind& kind);
     /// Adds a point to the curve in hand at the tone of a colour that was clicked.
-    void addCurvePoint(const QColor& colour);
+    void addCurvePoint(const QColor& colour, Vec2 at);
     void setColour(size_t figure, const QColor& colour);
 
   Q_SIGNALS:
     void sheetAsked();
     void curvePointPickAsked();
     void colourPickAsked(size_t figure);
+    void restToggled(bool rest);
+    void beforeChosen(glyptos::TreatmentLens::Before before);
+    void currentChanged();
 
   protected:
     bool fits(const Layer&) const override { return true; }
@@ -39,6 +43,7 @@ class TreatmentsSection : public LayerSection {
 
   private:
     using ListChange = std::function<void(Treatments&)>;
+    QToolButton* makeBefore();
     void makeAddMenu();
     void makeListMenu();
     void makeCommon(QFormLayout* form);
@@ -74,6 +79,7 @@ class TreatmentsSection : public LayerSection {
     QPushButton* mask_;
     LookShelf& looks_;
     Miniature before_; ///< what the treatment in hand acts on
+    Affine toBefore_;  ///< from the panel to its px
     std::string layer_;
     int current_ = -1;
 };

@@ -32,7 +32,7 @@ void PickHand::drag(const QMouseEvent& event, Vec2) {
 }
 
 void PickHand::release() {
-    if (std::exchange(picking_, false)) bench_.giveColour(picked_);
+    if (std::exchange(picking_, false)) bench_.giveColour(picked_, bench_.fromView({at_.x(), at_.y()}));
     bench_.update();
 }
 

@@ -15,11 +15,12 @@ struct Places {
         , fy(n) {}
 };
 
-GLYPTOS_ROWS void findPlaces(const float* __restrict x, const float* __restrict y, float left, float top, float right,
-                             float bottom, int stride, int32_t* __restrict at, float* __restrict fx,
-                             float* __restrict fy, size_t n) {
+GLYPTOS_ROWS void findPlaces(const float* __restrict x, const float* __restrict y, float left, float top,
+                             float right, float bottom, int stride, int32_t* __restrict at,
+                             float* __restrict fx, float* __restrict fy, size_t n) {
     for (size_t i = 0; i < n; ++i) {
-        const float px = rows::clamp(x[i] - 0.5f - left, 0, right), py = rows::clamp(y[i] - 0.5f - top, 0, bottom);
+        const float px = rows::clamp(x[i] - 0.5f - left, 0, right),
+                    py = rows::clamp(y[i] - 0.5f - top, 0, bottom);
         const auto ix = int(px), iy = int(py);
         fx[i] = px - float(ix), fy[i] = py - float(iy);
         at[i] = iy * stride + ix;
@@ -27,7 +28,8 @@ GLYPTOS_ROWS void findPlaces(const float* __restrict x, const float* __restrict 
 }
 
 GLYPTOS_ROWS void addSamples(const float* __restrict origin, int stride, const int32_t* __restrict at,
-                             const float* __restrict fx, const float* __restrict fy, float* __restrict sum, size_t n) {
+                             const float* __restrict fx, const float* __restrict fy, float* __restrict sum,
+                             size_t n) {
     for (size_t i = 0; i < n; ++i) {
         const int k = at[i];
         const float upper = origin[k] + (origin[k + 1] - origin[k]) * fx[i];
@@ -69,7 +71,8 @@ namespace {
 
 constexpr int kEach = 4;
 
-/// The steps of the rounds, shares of the way, the finest first: so what is left to read shrinks towards the result.
+/// The steps of the rounds, shares of the way, the finest first: so what is left to read shrinks towards the
+/// result.
 std::vector<double> stepsOf(double longest) {
     const int rounds = std::max(1, int(std::ceil(std::log2(std::max(longest, 1.0)) / 2)));
     std::vector<double> out(size_t(rounds), 1.0);

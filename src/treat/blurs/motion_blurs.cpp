@@ -105,9 +105,16 @@ void drawRushing(const AroundJob& job, Planes& out) {
 
 } // namespace
 
-extern const TreatmentKind kAngleBlur{
-    "angle-blur", "Blur at an angle", TreatmentFamily::Blur, kAngleFigures, false, false, nullptr,
-    angleNeeds,   drawAngle, "length"};
+extern const TreatmentKind kAngleBlur{"angle-blur",
+                                      "Blur at an angle",
+                                      TreatmentFamily::Blur,
+                                      kAngleFigures,
+                                      false,
+                                      false,
+                                      nullptr,
+                                      angleNeeds,
+                                      drawAngle,
+                                      "length"};
 extern const TreatmentKind kTurningBlur{"turning-blur",  "Turning blur", TreatmentFamily::Blur,
                                         kTurningFigures, false,          false,
                                         nullptr,         turningNeeds,   drawTurning};

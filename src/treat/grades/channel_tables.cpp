@@ -4,7 +4,8 @@
 #include "treat/vector_math.h"
 
 namespace glyptos {
-GLYPTOS_ROWS void findPlaces(const float* __restrict values, size_t n, int steps, TablePlaces& __restrict out) {
+GLYPTOS_ROWS void findPlaces(const float* __restrict values, size_t n, int steps,
+                             TablePlaces& __restrict out) {
     const auto most = float(steps);
     for (size_t i = 0; i < n; ++i) {
         const float at = rows::clamp01(values[i]) * most;
@@ -14,8 +15,8 @@ GLYPTOS_ROWS void findPlaces(const float* __restrict values, size_t n, int steps
     }
 }
 
-GLYPTOS_ROWS void lookUp(const float* __restrict table, const TablePlaces& __restrict places, float* __restrict out,
-                         size_t n) {
+GLYPTOS_ROWS void lookUp(const float* __restrict table, const TablePlaces& __restrict places,
+                         float* __restrict out, size_t n) {
     for (size_t i = 0; i < n; ++i) {
         const int32_t k = places.at[i];
         out[i] = table[k] + (table[k + 1] - table[k]) * places.share[i];

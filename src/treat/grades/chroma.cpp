@@ -20,7 +20,7 @@ struct ChromaChange {
 };
 
 GLYPTOS_ROWS void changeChroma(const ColourRow& row, const ChromaChange& t) {
-    float *__restrict r = row.r, *__restrict g = row.g, *__restrict b = row.b;
+    float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
         const rows::Lab lab = rows::labOf(r[i], g[i], b[i]);
         const float chroma = __builtin_sqrtf(lab.a * lab.a + lab.b * lab.b);

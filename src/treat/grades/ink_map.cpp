@@ -47,7 +47,8 @@ ColourOp inkMap(const Figures& f, const Place&) {
 
 } // namespace
 
-extern const TreatmentKind kInkMap{"ink-map", "Ink map", TreatmentFamily::Grade, kFigures, false,
-                                   false,     inkMap, nullptr, nullptr, "hardness"};
+extern const TreatmentKind kInkMap{
+    "ink-map", "Ink map", TreatmentFamily::Grade, kFigures, false, false, inkMap, nullptr,
+    nullptr,   "hardness"};
 
 } // namespace glyptos

@@ -34,9 +34,9 @@ struct Corners {
     float weight[4][kRoom];
 };
 
-/// In each of the six tetrahedra of a cell the colour runs from its black corner along the axis of the largest
-/// share, then that of the middle one, then that of the least: entries are weighted by the differences of the
-/// shares.
+/// In each of the six tetrahedra of a cell the colour runs from its black corner along the axis of the
+/// largest share, then that of the middle one, then that of the least: entries are weighted by the
+/// differences of the shares.
 GLYPTOS_ROWS void findCorners(const float* __restrict r, const float* __restrict g, const float* __restrict b,
                               size_t n, const Cube& cube, Corners& __restrict out) {
     const int side = cube.size, plane = side * side, last = side - 2;
@@ -51,18 +51,21 @@ GLYPTOS_ROWS void findCorners(const float* __restrict r, const float* __restrict
         const float fx = x - float(ix), fy = y - float(iy), fz = z - float(iz);
         const int base = ix + iy * side + iz * plane;
         const float xy = fx > fy ? fx : fy, XY = fx > fy ? fy : fx;
-        const float largest = xy > fz ? xy : fz, least = XY < fz ? XY : fz, middle = fx + fy + fz - largest - least;
+        const float largest = xy > fz ? xy : fz, least = XY < fz ? XY : fz,
+                    middle = fx + fy + fz - largest - least;
         const int first = fx >= fy ? (fx >= fz ? 1 : plane) : (fy >= fz ? side : plane);
         const int third = fx < fy ? (fx < fz ? 1 : plane) : (fy < fz ? side : plane);
         const int all = 1 + side + plane;
-        out.at[0][i] = base, out.at[1][i] = base + first, out.at[2][i] = base + all - third, out.at[3][i] = base + all;
-        out.weight[0][i] = 1 - largest, out.weight[1][i] = largest - middle, out.weight[2][i] = middle - least;
+        out.at[0][i] = base, out.at[1][i] = base + first, out.at[2][i] = base + all - third,
+        out.at[3][i] = base + all;
+        out.weight[0][i] = 1 - largest, out.weight[1][i] = largest - middle,
+        out.weight[2][i] = middle - least;
         out.weight[3][i] = least;
     }
 }
 
-GLYPTOS_ROWS void addCorners(const float* __restrict entries, const Corners& __restrict c, float* __restrict out,
-                             size_t n) {
+GLYPTOS_ROWS void addCorners(const float* __restrict entries, const Corners& __restrict c,
+                             float* __restrict out, size_t n) {
     for (size_t i = 0; i < n; ++i)
         out[i] = entries[c.at[0][i]] * c.weight[0][i] + entries[c.at[1][i]] * c.weight[1][i] +
                  entries[c.at[2][i]] * c.weight[2][i] + entries[c.at[3][i]] * c.weight[3][i];
@@ -78,8 +81,8 @@ void lookUpCube(const ColourRow& row, const Cube& cube) {
     }
 }
 
-GLYPTOS_ROWS void lookUpLine(float* __restrict values, const float* __restrict table, size_t n, float scale, float offset,
-                             int last) {
+GLYPTOS_ROWS void lookUpLine(float* __restrict values, const float* __restrict table, size_t n, float scale,
+                             float offset, int last) {
     for (size_t i = 0; i < n; ++i) {
         const float at = rows::clamp(values[i] * scale + offset, 0, float(last));
         const auto whole = int(at);

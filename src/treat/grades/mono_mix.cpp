@@ -20,7 +20,7 @@ struct Weights {
 };
 
 GLYPTOS_ROWS void mixRow(const ColourRow& row, const Weights& weights) {
-    float *__restrict r = row.r, *__restrict g = row.g, *__restrict b = row.b;
+    float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
     const float* w = weights.w;
     for (size_t i = 0; i < row.n; ++i) {
         const rows::Families f = rows::familiesOf(r[i], g[i], b[i]);

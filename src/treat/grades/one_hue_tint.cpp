@@ -19,7 +19,7 @@ struct Tint {
 };
 
 GLYPTOS_ROWS void tintRow(const ColourRow& row, const Tint& t) {
-    float *__restrict r = row.r, *__restrict g = row.g, *__restrict b = row.b;
+    float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
         const float L = rows::clamp01(rows::labOf(r[i], g[i], b[i]).L + t.lightness);
         const float off = 2 * L - 1, k = 1 - off * off * off * off;
@@ -40,6 +40,7 @@ ColourOp oneHueTint(const Figures& f, const Place&) {
 } // namespace
 
 extern const TreatmentKind kOneHueTint{
-    "one-hue-tint", "One-hue tint", TreatmentFamily::Grade, kFigures, false, false, oneHueTint, nullptr, nullptr, "chroma"};
+    "one-hue-tint", "One-hue tint", TreatmentFamily::Grade, kFigures, false, false, oneHueTint, nullptr,
+    nullptr,        "chroma"};
 
 } // namespace glyptos

@@ -7,12 +7,12 @@ namespace glyptos {
 namespace {
 
 GLYPTOS_ROWS void lumaRow(const ColourRow& row, size_t first, size_t n, float* __restrict out) {
-    const float *__restrict r = row.r + first, *__restrict g = row.g + first, *__restrict b = row.b + first;
+    const float* __restrict r = row.r + first, * __restrict g = row.g + first, * __restrict b = row.b + first;
     for (size_t i = 0; i < n; ++i) out[i] = 0.2126f * r[i] + 0.7152f * g[i] + 0.0722f * b[i];
 }
 
-GLYPTOS_ROWS void mixRow(float* __restrict values, const float* __restrict over, const float* __restrict share,
-                         size_t n) {
+GLYPTOS_ROWS void mixRow(float* __restrict values, const float* __restrict over,
+                         const float* __restrict share, size_t n) {
     for (size_t i = 0; i < n; ++i) values[i] += (over[i] - values[i]) * share[i];
 }
 

@@ -44,7 +44,7 @@ struct Split {
 };
 
 GLYPTOS_ROWS void splitRow(const ColourRow& row, const Split& s) {
-    float *__restrict r = row.r, *__restrict g = row.g, *__restrict b = row.b;
+    float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
         const float luma = 0.2126f * r[i] + 0.7152f * g[i] + 0.0722f * b[i];
         const float t = s.half > 1e-4f ? rows::smooth(s.border - s.half, s.border + s.half, luma)
@@ -69,7 +69,7 @@ GLYPTOS_ROWS void invertRow(float* values, size_t n) {
 }
 
 GLYPTOS_ROWS void invertLightness(const ColourRow& row) {
-    float *__restrict r = row.r, *__restrict g = row.g, *__restrict b = row.b;
+    float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
         rows::Lab lab = rows::labOf(r[i], g[i], b[i]);
         lab.L = 1 - lab.L;

@@ -57,18 +57,20 @@ struct Shares {
 };
 
 GLYPTOS_IN_ROWS Shares sharesOf(const Tints& t, float L) {
-    const float light = rows::clamp01((L - t.high) * t.steep + 0.5f), dark = rows::clamp01((t.low - L) * t.steep + 0.5f);
-    const float lights = light * light * (3 - 2 * light), shadows = dark * dark * (3 - 2 * dark) * (1 - lights);
+    const float light = rows::clamp01((L - t.high) * t.steep + 0.5f),
+                dark = rows::clamp01((t.low - L) * t.steep + 0.5f);
+    const float lights = light * light * (3 - 2 * light),
+                shadows = dark * dark * (3 - 2 * dark) * (1 - lights);
     return {shadows, 1 - lights - shadows, lights};
 }
 
 GLYPTOS_ROWS void tintKeeping(const ColourRow& row, const Tints& t) {
-    float *__restrict r = row.r, *__restrict g = row.g, *__restrict b = row.b;
+    float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
         const rows::Lab lab = rows::labOf(r[i], g[i], b[i]);
         const Shares share = sharesOf(t, lab.L);
-        const rows::Linear out = rows::fromLab(
-            {lab.L + share.of(t.light), lab.a + share.of(t.u), lab.b + share.of(t.v)});
+        const rows::Linear out =
+            rows::fromLab({lab.L + share.of(t.light), lab.a + share.of(t.u), lab.b + share.of(t.v)});
         r[i] = rows::clamp01(rows::toEncoded(out.r));
         g[i] = rows::clamp01(rows::toEncoded(out.g));
         b[i] = rows::clamp01(rows::toEncoded(out.b));
@@ -76,11 +78,10 @@ GLYPTOS_ROWS void tintKeeping(const ColourRow& row, const Tints& t) {
 }
 
 GLYPTOS_ROWS void tintFreely(const ColourRow& row, const Tints& t) {
-    float *__restrict r = row.r, *__restrict g = row.g, *__restrict b = row.b;
+    float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
         const Shares share = sharesOf(t, rows::labOf(r[i], g[i], b[i]).L);
-        rows::Lab lab =
-            rows::labOf(r[i] + share.of(t.r), g[i] + share.of(t.g), b[i] + share.of(t.b));
+        rows::Lab lab = rows::labOf(r[i] + share.of(t.r), g[i] + share.of(t.g), b[i] + share.of(t.b));
         lab.L += share.of(t.light);
         const rows::Linear out = rows::fromLab(lab);
         r[i] = rows::clamp01(rows::toEncoded(out.r));
@@ -112,6 +113,7 @@ ColourOp threeWayTint(const Figures& f, const Place&) {
 } // namespace
 
 extern const TreatmentKind kThreeWayTint{
-    "three-way-tint", "Three-way tint", TreatmentFamily::Grade, kFigures, false, false, threeWayTint, nullptr, nullptr, "shadowTint"};
+    "three-way-tint", "Three-way tint", TreatmentFamily::Grade, kFigures, false, false, threeWayTint, nullptr,
+    nullptr,          "shadowTint"};
 
 } // namespace glyptos

@@ -33,8 +33,8 @@ struct LabRow {
     float L[TablePlaces::kRoom], a[TablePlaces::kRoom], b[TablePlaces::kRoom];
 };
 
-GLYPTOS_ROWS void toLabRow(const float* __restrict r, const float* __restrict g, const float* __restrict b, size_t n,
-                           LabRow& __restrict out) {
+GLYPTOS_ROWS void toLabRow(const float* __restrict r, const float* __restrict g, const float* __restrict b,
+                           size_t n, LabRow& __restrict out) {
     for (size_t i = 0; i < n; ++i) {
         const rows::Lab lab = rows::labOf(r[i], g[i], b[i]);
         out.L[i] = lab.L, out.a[i] = lab.a, out.b[i] = lab.b;

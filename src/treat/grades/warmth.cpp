@@ -105,7 +105,7 @@ struct Cast {
 };
 
 GLYPTOS_ROWS void castRow(const ColourRow& row, const Cast& cast) {
-    float *__restrict r = row.r, *__restrict g = row.g, *__restrict b = row.b;
+    float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
     const float* m = cast.m;
     for (size_t i = 0; i < row.n; ++i) {
         const float x = rows::toLinear(r[i]), y = rows::toLinear(g[i]), z = rows::toLinear(b[i]);

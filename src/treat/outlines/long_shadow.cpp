@@ -59,6 +59,7 @@ void draw(const AroundJob& job, Planes& out) {
 } // namespace
 
 extern const TreatmentKind kLongShadow{
-    "long-shadow", "Long shadow", TreatmentFamily::Outline, kFigures, true, false, nullptr, needs, draw, "length"};
+    "long-shadow", "Long shadow", TreatmentFamily::Outline, kFigures, true, false, nullptr, needs,
+    draw,          "length"};
 
 } // namespace glyptos

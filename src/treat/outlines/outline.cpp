@@ -114,6 +114,7 @@ void drawGlow(const AroundJob& job, Planes& out) {
 extern const TreatmentKind kOutline{
     "outline", "Outline", TreatmentFamily::Outline, kFigures, true, false, nullptr, needs, draw, "width"};
 extern const TreatmentKind kGlow{
-    "glow", "Glow", TreatmentFamily::Outline, kGlowFigures, true, false, nullptr, glowNeeds, drawGlow, "size"};
+    "glow",   "Glow", TreatmentFamily::Outline, kGlowFigures, true, false, nullptr, glowNeeds,
+    drawGlow, "size"};
 
 } // namespace glyptos

@@ -121,14 +121,21 @@ void drawInner(const AroundJob& job, Planes& out) {
 
 } // namespace
 
-extern const TreatmentKind kCastShadow{"cast-shadow", "Cast shadow", TreatmentFamily::Outline,
-                                       kCastFigures,  true,          false,
-                                       nullptr,       castNeeds,     drawCast, "distance"};
-extern const TreatmentKind kLiftedShadow{
-    "lifted-shadow", "Lifted shadow", TreatmentFamily::Outline, kLiftedFigures, true, false, nullptr,
-    liftedNeeds,     drawLifted, "height"};
-extern const TreatmentKind kInnerShadow{"inner-shadow", "Inner shadow", TreatmentFamily::Outline,
-                                        kInnerFigures,  true,           false,
-                                        nullptr,        castNeeds,      drawInner, "distance"};
+extern const TreatmentKind kCastShadow{
+    "cast-shadow", "Cast shadow", TreatmentFamily::Outline, kCastFigures, true, false, nullptr, castNeeds,
+    drawCast,      "distance"};
+extern const TreatmentKind kLiftedShadow{"lifted-shadow",
+                                         "Lifted shadow",
+                                         TreatmentFamily::Outline,
+                                         kLiftedFigures,
+                                         true,
+                                         false,
+                                         nullptr,
+                                         liftedNeeds,
+                                         drawLifted,
+                                         "height"};
+extern const TreatmentKind kInnerShadow{
+    "inner-shadow", "Inner shadow", TreatmentFamily::Outline, kInnerFigures, true, false, nullptr, castNeeds,
+    drawInner,      "distance"};
 
 } // namespace glyptos
