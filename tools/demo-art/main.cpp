@@ -8,6 +8,7 @@
 #include "drawer.h"
 #include "handwork.h"
 #include "paintwork.h"
+#include "treatwork.h"
 
 #include "file/atomic_file.h"
 #include "file/pictures/picture_reader.h"
@@ -89,7 +90,9 @@ Result<void> compose(const std::string& composition, const std::string& out, con
     if (!worked) return tl::unexpected(worked.error());
     const auto painted = withPaintwork(*worked);
     if (!painted) return tl::unexpected(painted.error());
-    return saveProject(**painted, out);
+    const auto treated = withTreatwork(*painted);
+    if (!treated) return tl::unexpected(treated.error());
+    return saveProject(**treated, out);
 }
 
 } // namespace

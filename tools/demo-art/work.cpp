@@ -12,7 +12,7 @@ Work::Work(ReleasePtr release)
     , panel_{release_->pieces.front()->id, "front"} {}
 
 Result<void> Work::inNewTake(const std::string& from, const std::function<Result<void>()>& make) {
-    const std::string current = release_->pieces.front()->take().id;
+    const std::string current = release_->piece(panel_.piece)->take().id;
     auto start = withTake(release_, panel_.piece, from);
     if (!start) return tl::unexpected(start.error());
     release_ = withNewTake(*start, panel_.piece);

@@ -10,14 +10,14 @@
 
 namespace glyptos::demo {
 
-/// Works on the front of the first piece.
+/// Works on the front of the first piece, until another panel is set.
 class Work {
   public:
     explicit Work(ReleasePtr release);
     ReleasePtr release() const { return release_; }
 
   protected:
-    /// A new take of the cover, made from another, calls make(), and leaves the take current that was.
+    /// A new take of that piece, made from another, calls make(), and leaves the take current that was.
     Result<void> inNewTake(const std::string& from, const std::function<Result<void>()>& make);
     const Stack& stack() const { return stackOf(*release_, panel_); }
     std::string named(const std::string& name) const;

@@ -121,6 +121,19 @@ void TreatmentList::mouseReleaseEvent(QMouseEvent*) {
     if (index != from) Q_EMIT moved(from, index);
 }
 
+/// Keys that take a layer away elsewhere take away a treatment here.
+bool TreatmentList::event(QEvent* event) {
+    if (event->type() == QEvent::ShortcutOverride) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Delete || key == Qt::Key_Backspace || key == Qt::Key_Up || key == Qt::Key_Down ||
+            key == Qt::Key_Space) {
+            event->accept();
+            return true;
+        }
+    }
+    return QWidget::event(event);
+}
+
 void TreatmentList::keyPressEvent(QKeyEvent* event) {
     const int last = int(treatments_.size()) - 1;
     const bool moves = event->modifiers() & Qt::AltModifier;

@@ -26,6 +26,7 @@ class TreatmentList : public QWidget {
     void menuAsked(int row, QPoint global);
 
   protected:
+    bool event(QEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;

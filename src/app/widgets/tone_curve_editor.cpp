@@ -81,7 +81,9 @@ size_t ToneCurveEditor::insert(Vec2 point) {
     if (curve_.size() == kMostCurvePoints) return curve_.size() - 1;
     const auto behind = std::upper_bound(curve_.begin(), curve_.end(), point.x,
                                          [](double x, const Vec2& p) { return x < p.x; });
-    return size_t(curve_.insert(behind, point) - curve_.begin());
+    const auto index = behind - curve_.begin();
+    curve_.insert(behind, point);
+    return size_t(index);
 }
 
 void ToneCurveEditor::addPointAt(double tone) {
