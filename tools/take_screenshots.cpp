@@ -10,6 +10,7 @@
 #include <QElapsedTimer>
 #include <QMouseEvent>
 #include <QScrollArea>
+#include <QScrollBar>
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #include <QToolButton>
@@ -42,6 +43,54 @@ bool shootTakes(MainWindow& window, const QString& folder) {
     compose.grid()->setSideBySide(true);
     const bool fine = shoot(window, folder, QStringLiteral("takes"));
     compose.grid()->setSideBySide(false);
+    return fine;
+}
+
+/// A grade with scopes and the line of before and after, the treatments of the brass letters, and the two
+/// sheets.
+bool shootTreatments(MainWindow& window, const QString& folder) {
+    ComposeView& compose = *window.compose();
+    Document& document = *window.document();
+    const PanelRef cover = document.panel();
+    document.showTake("I");
+    compose.showTreatments(true);
+    Layer grade;
+    grade.name = "Tone of the night", grade.content = GradeContent{};
+    Treatment curve = newTreatment(*treatmentKind("tone-curve"), 1);
+    curve.figures.set(0, ToneCurve{{0, 0}, {0.22, 0.14}, {0.6, 0.68}, {1, 1}});
+    grade.treatments = std::make_shared<const Treatments>(Treatments{curve});
+    document.editMaking("grade", withLayer(document.release(), cover, std::move(grade),
+                                           stackOf(*document.release(), cover).front()->id));
+    compose.scopes()->setKind(Scopes::Kind::Waveform);
+    compose.scopes()->show();
+    compose.bench()->treatments().setBefore(TreatmentLens::Before::OfAll);
+    bool fine = shoot(window, folder, QStringLiteral("grade"));
+    compose.scopes()->hide();
+    compose.bench()->treatments().setBefore(TreatmentLens::Before::Off);
+    document.undo();
+    document.showTake("A");
+    document.selectLayer({});
+    for (const LayerPtr& layer : stackOf(*document.release(), cover))
+        if (layer->name == "Moon") document.selectLayer(layer->id);
+    compose.trySheet()->open(TrySheet::Page::Looks, -1);
+    settle(window, [&] { return compose.trySheet()->isSettled() && !compose.trySheet()->cells().empty(); });
+    fine = shoot(window, folder, QStringLiteral("look-sheet")) && fine;
+    compose.trySheet()->leave();
+    for (const PiecePtr& piece : document.release()->pieces)
+        if (piece->form->id == "sleeve-12") document.selectPanel({piece->id, "front"});
+    document.showTake("B");
+    eachLayer(stackOf(*document.release(), document.panel()), [&](const LayerPtr& layer) {
+        if (layer->as<TextContent>() && layer->treatments) document.selectLayer(layer->id);
+    });
+    fine = shoot(window, folder, QStringLiteral("treatments")) && fine;
+    compose.trySheet()->open(TrySheet::Page::Treatments, -1);
+    settle(window, [&] { return compose.trySheet()->isSettled(); });
+    for (QScrollArea* area : compose.trySheet()->findChildren<QScrollArea*>())
+        area->verticalScrollBar()->setValue(1180);
+    fine = shoot(window, folder, QStringLiteral("treatment-sheet")) && fine;
+    compose.trySheet()->leave();
+    compose.showTreatments(false);
+    document.selectPanel(cover);
     return fine;
 }
 
@@ -284,7 +333,7 @@ int main(int argc, char** argv) {
     fine = shoot(window, folder, QStringLiteral("blend-sheet")) && fine;
     compose.blendSheet()->leave();
     fine = shootHandwork(window, folder) && shootPainting(window, folder) && fine;
-    fine = shootTakes(window, folder) && fine;
+    fine = shootTakes(window, folder) && shootTreatments(window, folder) && fine;
     fine = shootGather(window, folder) && shootStart(window, folder) && fine;
     window.showStep(Step::Brief);
     fine = shoot(window, folder, QStringLiteral("brief")) && fine;

@@ -8,6 +8,8 @@
 #include <QFile>
 #include <QIODevice>
 #include <QImage>
+#include <QJsonArray>
+#include <QRgba64>
 #include <QStringLiteral>
 #include <QTemporaryDir>
 #include <fstream>
@@ -178,6 +180,56 @@ class PictureCommandsTest : public CliFixture {
                      "{\"strokes\": [{\"way\": \"push\", \"radius\": 5, \"strength\": 1, \"points\": [" +
                          points + "]}]}"),
                 "100000 points");
+        QVERIFY(!QFile::exists(at("a.png")));
+    }
+
+    /// A list as a release holds it, with a table beside it, in the picture's depth.
+    void aPictureIsTreated() {
+        write(at("deep.png").toStdString(), png16Of(60, 40, [](int x, int y) {
+                  return std::array<uint16_t, 4>{uint16_t(x * 1000), uint16_t(y * 1500), 30000, 65535};
+              }));
+        std::ofstream(at("swap.cube").toStdString())
+            << "LUT_3D_SIZE 2\n0 0 0\n0 0 1\n0 1 0\n0 1 1\n1 0 0\n1 0 1\n1 1 0\n1 1 1\n"; // red and blue
+                                                                                          // change places
+        std::ofstream(at("chain.json").toStdString())
+            << R"([{"kind": "look-table", "file": "swap.cube"}, {"kind": "inversion", "on": false}])";
+        const Ran ran = run({"treat", at("deep.png"), "--chain", at("chain.json"), "--out", at("out.png")});
+        QVERIFY2(ran.code == 0, ran.err);
+        const QImage out(at("out.png"));
+        QCOMPARE(out.depth(), 64);
+        for (int y = 0; y < 40; ++y)
+            for (int x = 0; x < 60; ++x) {
+                const QRgba64 c = reinterpret_cast<const QRgba64*>(out.constScanLine(y))[x];
+                QVERIFY(std::abs(int(c.red()) - 30000) <= 20 && std::abs(int(c.green()) - y * 1500) <= 20 &&
+                        std::abs(int(c.blue()) - x * 1000) <= 20); // 3e-4 of 65535
+            }
+        std::ofstream(at("blur.json").toStdString())
+            << R"([{"kind": "soft-blur", "sigma_px": 3, "opacity": 0.5}])";
+        QCOMPARE(run({"treat", at("deep.png"), "--chain", at("blur.json"), "--out", at("soft.png")}).code, 0);
+        const Ran list = run({"treat", "--list", "--json"});
+        QCOMPARE(list.code, 0);
+        QVERIFY(list.json().array().size() > 30);
+        QVERIFY(run({"treat", "--list"}).out.contains("sigma_mm, sigma_px"));
+    }
+
+    void chainsThatAreNone() {
+        write(at("grey.png").toStdString(), pngOf(20, 10, [](int, int) {
+                  return std::array<uint8_t, 4>{90, 90, 90, 255};
+              }));
+        const auto treated = [&](const char* chain) {
+            std::ofstream(at("chain.json").toStdString()) << chain;
+            return run({"treat", at("grey.png"), "--chain", at("chain.json"), "--out", at("a.png")});
+        };
+        refused(treated(R"([{"kind": "of another time"}])"), "unknown kind");
+        refused(treated(R"([{"kind": "soft-blur", "sigma_px": -1}])"), "should be from");
+        refused(treated(R"([{"kind": "poster", "levels": 4.5}])"), "whole number");
+        refused(treated(R"([{"kind": "tone-curve", "all": [[0, 0], [0.5, 0.2], [0.5, 0.8], [1, 1]]}])"),
+                "is no curve");
+        refused(treated(R"([{"kind": "look-table", "file": "gone.cube"}])"), "gone.cube");
+        std::ofstream(at("bad.cube").toStdString()) << "LUT_3D_SIZE 2\n0 0 0\n";
+        refused(treated(R"([{"kind": "look-table", "file": "bad.cube"}])"), "bad.cube");
+        refused(treated(R"({"kind": "inversion"})"), "chain");
+        refused(run({"treat", at("grey.png"), "--out", at("a.png")}), "--chain");
         QVERIFY(!QFile::exists(at("a.png")));
     }
 
