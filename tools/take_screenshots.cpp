@@ -198,16 +198,6 @@ bool shootHandwork(MainWindow& window, const QString& folder) {
     fine = shoot(window, folder, QStringLiteral("edge")) && fine;
     choose(window, QStringLiteral("Show the mask"), int(MaskLook::Art));
     document.selectPanel(cover);
-    for (const LayerPtr& layer : stackOf(*document.release(), document.panel()))
-        if (layer->name == "Gulls") document.selectLayer(layer->id);
-    bench.setHand(Hand::Mend);
-    HandSettings settings = bench.settings();
-    settings.brush.diameter = 190;
-    bench.setSettings(settings);
-    stroke(bench, {{1870, 1125}, {1990, 1125}});
-    settle(window, [] { return true; });
-    moveOver(bench, QPointF(bench.width() / 2.0, bench.height() / 2.0), Qt::NoButton, Qt::NoModifier);
-    fine = shoot(window, folder, QStringLiteral("mend")) && fine;
     bench.setHand(Hand::Move);
     while (document.history().canUndo()) document.undo();
     return fine;
@@ -262,21 +252,11 @@ bool shootPainting(MainWindow& window, const QString& folder) {
             for (QWidget* around = box->parentWidget(); around; around = around->parentWidget())
                 if (auto* scroll = qobject_cast<QScrollArea*>(around))
                     scroll->ensureWidgetVisible(box, 0, 260);
-    fine = shoot(window, folder, QStringLiteral("scatter")) && fine;
-    fine = take(window, "D", "Sea and sky") && fine;
-    bench.setHand(Hand::Knead);
-    HandSettings settings = bench.settings();
-    settings.brush.diameter = 900;
-    bench.setSettings(settings);
-    hold(bench, {1480, 1960});
-    fine = shoot(window, folder, QStringLiteral("knead")) && fine;
+    settle(window, [] { return true; });
     fine = take(window, "F", "Hair, larger and bent") && fine;
     bench.setHand(Hand::Bend);
     choose(window, QStringLiteral("Bend by"), 1);
     fine = shoot(window, folder, QStringLiteral("bend-grid")) && fine;
-    fine = take(window, "G", "The cover, laid down") && fine;
-    choose(window, QStringLiteral("Bend by"), 0);
-    fine = shoot(window, folder, QStringLiteral("tilt")) && fine;
     bench.setHand(Hand::Move);
     while (document.history().canUndo()) document.undo();
     return fine;
