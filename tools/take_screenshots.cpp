@@ -80,7 +80,7 @@ bool shootTreatments(MainWindow& window, const QString& folder) {
         if (piece->form->id == "sleeve-12") document.selectPanel({piece->id, "front"});
     document.showTake("B");
     eachLayer(stackOf(*document.release(), document.panel()), [&](const LayerPtr& layer) {
-        if (layer->as<TextContent>() && layer->treatments) document.selectLayer(layer->id);
+        if (layer->name == "Title") document.selectLayer(layer->id);
     });
     fine = shoot(window, folder, QStringLiteral("treatments")) && fine;
     compose.trySheet()->open(TrySheet::Page::Treatments, -1);

@@ -167,7 +167,7 @@ Result<void> Treatwork::brass() {
         treat(artist->id, metal(0.7));
     }
     // A rope above and below, and all of it seen from the foot.
-    for (const double y : {0.13, 0.6}) {
+    for (const double y : {0.18, 0.6}) {
         Layer rope = pictureLayer("Rope ornament", "rope.png", {area.centre().x, area.y + y * area.h}, 1);
         rope.placement.scaleX = rope.placement.scaleY = 0.8 * area.w / source("rope.png")->width;
         rope.treatments = std::make_shared<const Treatments>(Treatments{

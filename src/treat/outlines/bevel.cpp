@@ -73,52 +73,78 @@ Plane heights(const AroundJob& job, const IntRect& area) {
 }
 
 /// What metal mirrors in a direction: a sky that is lightest at the horizon's end of the light, a dark
-/// ground.
-float mirrored(const Direction& normal, const Direction& light) {
-    const Direction r{2 * normal.z * normal.x, 2 * normal.z * normal.y, 2 * normal.z * normal.z - 1};
-    const float side = std::sqrt(light.x * light.x + light.y * light.y);
-    const float up = side > 1e-4f ? (r.x * light.x + r.y * light.y) / side : 0;
+/// ground. `sx`, `sy`: towards the light, in the plane of the piece.
+GLYPTOS_IN_ROWS float mirrored(const Direction& n, float sx, float sy) {
+    const float up = 2 * n.z * (n.x * sx + n.y * sy);
     const float band = rows::smooth(-0.15f, 0.15f, up); // across the horizon
     return 0.25f + 0.2f * (1 + up) * (1 - band) + band * (0.95f - 0.35f * up);
 }
 
+/// The lamp, how strongly it acts, and what a flat place looks like under it.
+struct Lighting {
+    Direction lamp;
+    float sx, sy; // where it stands, seen from above
+    float rough, facing, lights, shades, metal;
+    float restDiffuse, restShine, restMirrored;
+};
+
+/// What is lit beyond white goes towards it and not past: 1 - (1 - v)^factor is v · factor for dark v.
+GLYPTOS_IN_ROWS float litBy(float v, float factor, float shine, float metal) {
+    const float dark = v < 0.999f ? 1 - v : 0.001f;
+    const float up = 1 - rows::exp2(factor * rows::log2(dark)), down = v * factor;
+    const float on = factor > 1 ? up : down;
+    const float gleam = shine * (1 + 0.5f * (v - 1) * metal);
+    return rows::clamp01(on + (1 - on) * (gleam < 1 ? gleam : 1.0f));
+}
+
+/// Premultiplied colours lit by their slopes.
+GLYPTOS_ROWS void lightRow(const float* __restrict slopeX, const float* __restrict slopeY,
+                           const float* __restrict alpha, float* __restrict r, float* __restrict g,
+                           float* __restrict b, size_t n, const Lighting& k) {
+    const Direction lamp = k.lamp;
+    const float rough = k.rough, facing = k.facing, metal = k.metal, lights = k.lights, shades = k.shades;
+    const float sx = k.sx, sy = k.sy, restShine = k.restShine;
+    const float perDiffuse = 1 / k.restDiffuse, perMirrored = 1 / k.restMirrored;
+    for (size_t i = 0; i < n; ++i) {
+        const Direction normal = unit(-slopeX[i], -slopeY[i], 1);
+        const Answer answer = answerOf(normal, lamp, rough, facing);
+        const float dull = answer.diffuse * perDiffuse;
+        const float mirror = mirrored(normal, sx, sy) * perMirrored * (0.7f + 0.3f * dull);
+        const float plain = dull + (mirror - dull) * metal;
+        const float factor = rows::clamp(1 + (plain - 1) * (plain > 1 ? lights : shades), 0, 8);
+        const float more = answer.shine - restShine;
+        const float shine = (more > 0 ? more : 0.0f) * lights * (0.6f + 0.3f * metal);
+        const float a = alpha[i], inverse = a > 0 ? 1 / a : 0.0f;
+        r[i] = a * litBy(r[i] * inverse, factor, shine, metal);
+        g[i] = a * litBy(g[i] * inverse, factor, shine, metal);
+        b[i] = a * litBy(b[i] * inverse, factor, shine, metal);
+    }
+}
+
+Lighting lightingOf(const Figures& f, const Place& place) {
+    const Vec2 from = place.way(f.number(Direction_), 1);
+    const double angle = f.number(Elevation) * std::numbers::pi / 180, length = std::max(from.length(), 1e-9);
+    Lighting out{};
+    out.sx = float(from.x / length), out.sy = float(from.y / length);
+    out.lamp = {out.sx * float(std::cos(angle)), out.sy * float(std::cos(angle)), float(std::sin(angle))};
+    out.metal = f.number(Material) == 1 ? 1.0f : 0.0f;
+    out.rough = float(f.number(Roughness)), out.facing = 0.04f + 0.56f * out.metal;
+    out.lights = float(f.number(Light)), out.shades = float(f.number(Shade));
+    const Answer rest = answerOf({0, 0, 1}, out.lamp, out.rough, out.facing);
+    out.restDiffuse = std::max(rest.diffuse, 1e-3f), out.restShine = rest.shine;
+    out.restMirrored = mirrored({0, 0, 1}, out.sx, out.sy);
+    return out;
+}
+
 void draw(const AroundJob& job, Planes& out) {
-    const Figures& f = job.figures;
     const IntRect& area = out.area;
     const Plane height = heights(job, {area.x - 1, area.y - 1, area.w + 2, area.h + 2});
     const Slopes slopes = slopesOf(height, area);
-    const Vec2 from = job.place.way(f.number(Direction_), 1);
-    const double angle = f.number(Elevation) * std::numbers::pi / 180;
-    const double flat = std::cos(angle) / std::max(from.length(), 1e-9);
-    const Direction lamp{float(from.x * flat), float(from.y * flat), float(std::sin(angle))};
-    const bool isMetal = f.number(Material) == 1;
-    const auto rough = float(f.number(Roughness)), lights = float(f.number(Light)),
-               shades = float(f.number(Shade));
-    const Answer rest = answerOf({0, 0, 1}, lamp, rough, isMetal ? 0.6f : 0.04f);
-    const float still = mirrored({0, 0, 1}, lamp);
+    const Lighting lighting = lightingOf(job.figures, job.place);
     out = copyOf(job.inputs[1]);
     for (int y = area.y; y < area.bottom(); ++y)
-        for (int x = 0; x < area.w; ++x) {
-            const float alpha = out.row(3, y)[x];
-            if (alpha <= 0) continue;
-            const Direction n = unit(-slopes.x.row(y)[x], -slopes.y.row(y)[x], 1);
-            const Answer answer = answerOf(n, lamp, rough, isMetal ? 0.6f : 0.04f);
-            float factor = rest.diffuse > 1e-3f ? answer.diffuse / rest.diffuse : 1;
-            float shine = std::max(answer.shine - rest.shine, 0.0f);
-            if (isMetal) factor = mirrored(n, lamp) / still * (0.7f + 0.3f * factor);
-            factor = factor > 1 ? 1 + (factor - 1) * lights : 1 + (factor - 1) * shades;
-            shine *= lights * (isMetal ? 0.9f : 0.6f);
-            for (int c = 0; c < 3; ++c) {
-                float& v = out.row(c, y)[x];
-                const float straight = v / alpha;
-                // What is lit beyond white goes towards it and not past: 1 - (1 - v)^factor is v · factor for
-                // dark v.
-                const float lit =
-                    factor > 1 ? 1 - std::pow(1 - std::min(straight, 0.999f), factor) : straight * factor;
-                const float tint = isMetal ? 0.5f + 0.5f * straight : 1;
-                v = alpha * rows::clamp01(lit + (1 - lit) * std::min(shine * tint, 1.0f));
-            }
-        }
+        lightRow(slopes.x.row(y), slopes.y.row(y), out.row(3, y), out.row(0, y), out.row(1, y), out.row(2, y),
+                 size_t(area.w), lighting);
 }
 
 } // namespace
