@@ -4,6 +4,7 @@
 #include "file/open_raster_blends.h"
 #include "file/pictures/picture_writer.h"
 #include "file/zip_archive.h"
+#include "release/edits/treatment_edits.h"
 
 #include <QByteArray>
 #include <QString>
@@ -101,7 +102,15 @@ class StackWriter {
             const Layer& layer = *stack[base];
             const auto* content = layer.as<GroupContent>();
             Result<void> done;
-            if (base == i && content && !layer.mask)
+            if (layer.as<GradeContent>()) {
+                if (layer.on && isTreated(layer))
+                    notes_.push_back(
+                        "“" + layer.name +
+                        "” is a grade, which OpenRaster does not know; it acts in the whole picture alone.");
+                i = base;
+                continue;
+            }
+            if (base == i && content && !layer.mask && !isTreated(layer))
                 done = group(out, layer);
             else
                 done = pixels(out, Stack(stack.begin() + long(i), stack.begin() + long(base) + 1));
@@ -150,7 +159,7 @@ class StackWriter {
         if (run.size() > 1)
             notes_.push_back("“" + layer.name + "” and what is clipped into it were written as one layer.");
         else if (layer.as<GroupContent>())
-            notes_.push_back("“" + layer.name + "” has a mask and was written as one layer.");
+            notes_.push_back("“" + layer.name + "” has a mask or treatments and was written as one layer.");
         Scene scene = scene_;
         scene.panels[0].stack = std::move(run);
         const Buffer<uint8_t> whole = renderer_.renderStraightRgba8(scene, canvas_, cancel_);

@@ -2,6 +2,7 @@
 #include "file/print/print_pdf.h"
 
 #include "release/placing.h"
+#include "release/walks.h"
 #include "release/warp.h"
 #include "render/layer_geometry.h"
 
@@ -284,6 +285,23 @@ class PrintPdfTest : public QObject {
             writePrintPdf(renderer, covered, sleeve, {kPpi, 3.3}, folder.filePath("veil.pdf").toStdString());
         QVERIFY(written);
         QCOMPARE(written->outlinedTexts, 1); // the spine's
+    }
+
+    /// What is done to words has to be pixels; they are not lifted off it.
+    void treatedWordsArePixels() {
+        ReleasePtr treated = release;
+        eachLayer(*release, [&](const LayerPtr& layer) {
+            if (!layer->as<TextContent>()) return;
+            for (const auto& panel : {"front", "spine", "back"})
+                treated = withChangedLayer(treated, {sleeve, panel}, layer->id, [](Layer& l) {
+                    l.treatments = std::make_shared<const Treatments>(
+                        Treatments{newTreatment(*treatmentKind("cast-shadow"), 1)});
+                });
+        });
+        const auto written = writePrintPdf(renderer, treated, sleeve, {kPpi, 3.3},
+                                           folder.filePath("treated.pdf").toStdString());
+        QVERIFY(written);
+        QCOMPARE(written->outlinedTexts, 0);
     }
 
     void refusals() {

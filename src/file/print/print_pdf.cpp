@@ -5,6 +5,7 @@
 #include "base/text.h"
 #include "file/atomic_file.h"
 #include "file/print/print_marks.h"
+#include "release/edits/treatment_edits.h"
 #include "release/fields.h"
 
 #include <algorithm>
@@ -35,7 +36,7 @@ struct OutlinedText {
 bool canBeOutlined(const Layer& layer) {
     const auto* text = layer.as<TextContent>();
     return text && !layer.mask && !layer.clipped && layer.blend == BlendMode::Normal && layer.opacity >= 1 &&
-           text->colour.a >= 1;
+           text->colour.a >= 1 && !isTreated(layer);
 }
 
 /// Takes the words that lie in front of all art out of the scene, back to front.

@@ -3,7 +3,14 @@
 #include "release/edits/edits.h"
 #include "release/walks.h"
 
+#include <algorithm>
+
 namespace glyptos {
+
+bool isTreated(const Layer& layer) {
+    return layer.treatments && std::any_of(layer.treatments->begin(), layer.treatments->end(),
+                                           [](const Treatment& t) { return t.acts(); });
+}
 
 ReleasePtr untreated(const ReleasePtr& release, const PanelRef& panel,
                      const std::vector<std::string>& layers) {

@@ -5,6 +5,8 @@
 
 namespace glyptos {
 
+/// Whether anything is done to what the layer shows.
+bool isTreated(const Layer& layer);
 /// The layers with nothing done to them; all layers of the panel when the list is empty.
 [[nodiscard]] ReleasePtr untreated(const ReleasePtr& release, const PanelRef& panel,
                                    const std::vector<std::string>& layers);
