@@ -130,7 +130,7 @@ Plane halved(const Plane& in) {
 Plane doubled(const Plane& in, const IntRect& area) {
     Plane out(area);
     const int left = floorHalf(area.x), right = floorHalf(area.right() - 1);
-    const auto pairs = size_t(right - left + 1);
+    const size_t pairs = size_t(right - left) + 1;
     std::vector<float> upright(pairs + 2), fine(2 * pairs);
     for (int y = area.y; y < area.bottom(); ++y) {
         const int near = floorHalf(y), far = (y & 1) != 0 ? near + 1 : near - 1;

@@ -12,7 +12,7 @@ namespace glyptos {
 namespace {
 
 constexpr std::array kKinds{
-#define GLYPTOS_TREATMENT(name) &name,
+#define GLYPTOS_TREATMENT(name) &(name),
 #include "treat/kinds.inc"
 #undef GLYPTOS_TREATMENT
 };

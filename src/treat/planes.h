@@ -27,7 +27,7 @@ struct Plane {
 };
 
 /// Red, green, blue, premultiplied and sRGB-encoded, and alpha, 0…1.
-struct Planes {
+struct Planes { // NOLINT(bugprone-reserved-identifier): of a loop that the compiler writes
     IntRect area;
     Plane c[4];
 

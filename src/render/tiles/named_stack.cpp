@@ -206,7 +206,7 @@ class Namer {
 
     using Naming = std::function<std::vector<NamedLayer>(const Affine& map, const IntRect& region)>;
 
-    NamedLayer aroundTile(const Treatment& treatment, const Affine& toOutput, Naming naming) const {
+    NamedLayer aroundTile(const Treatment& treatment, const Affine& toOutput, const Naming& naming) const {
         const Place place = placeOf(toOutput);
         const int reach = reachOf(*treatment.kind, treatment.figures, place);
         const IntRect seen{region_.x - reach, region_.y - reach, region_.w + 2 * reach,

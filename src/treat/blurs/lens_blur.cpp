@@ -81,7 +81,7 @@ void toWeightedLight(Planes& planes, float lights, float border) {
 Plane throughOpening(const Plane& in, const Opening& opening, const IntRect& area) {
     Plane out(area);
     const int y0 = area.y - opening.reach, y1 = area.bottom() + opening.reach;
-    std::vector<std::vector<double>> sums(size_t(y1 - y0));
+    std::vector<std::vector<double>> sums(static_cast<size_t>(y1 - y0));
     for (int y = y0; y < y1; ++y) {
         auto& sum = sums[size_t(y - y0)];
         sum.resize(size_t(in.area.w) + 1);

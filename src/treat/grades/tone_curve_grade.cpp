@@ -85,7 +85,7 @@ ColourOp channels(const Figures& f) {
 }
 
 ColourOp toneCurve(const Figures& f, const Place&) {
-    const ColourOp first = channels(f);
+    ColourOp first = channels(f);
     if (isIdentity(f.curve(Lightness))) return first;
     return [first, table = toneTable(ToneFunction(f.curve(Lightness)))](const ColourRow& row) {
         if (first) first(row);
