@@ -1,5 +1,6 @@
 #include "app/compose/blend_sheet.h"
 
+#include "app/compose/sheet_cells.h"
 #include "app/session/document.h"
 #include "app/session/engine.h"
 #include "app/widgets/form_rows.h"
@@ -15,8 +16,6 @@ namespace glyptos {
 namespace {
 
 constexpr int kHead = 44, kSide = 16, kGap = 8, kCaption = 20;
-constexpr double kRoundTheLayer = 0.2; // of its size, shown on each side
-constexpr double kLeastShown = 0.5;    // of the panel's sides
 
 } // namespace
 
@@ -111,20 +110,8 @@ void BlendSheet::arrange() {
     title_->setGeometry(kSide, 12, leave_->x() - 2 * kSide, 20);
 }
 
-/// Round the layer, as far as there is panel, and never less than half of it.
 Rect BlendSheet::area() const {
-    const Panel* panel = document_ ? document_->shownPanel() : nullptr;
-    const LayerPtr layer = panel ? document_->selectedLayer() : nullptr;
-    if (!layer) return {};
-    const Rect all = panel->trim();
-    const Rect b =
-        frameOf(*layer, *document_->shown(), panel->withBleed(), engine_.renderer.paragraphs()).bounds();
-    const double w = std::clamp(b.w * (1 + 2 * kRoundTheLayer), all.w * kLeastShown, all.w),
-                 h = std::clamp(b.h * (1 + 2 * kRoundTheLayer), all.h * kLeastShown, all.h);
-    const double share = std::max(w / all.w, h / all.h);
-    const Vec2 size{all.w * share, all.h * share};
-    return {std::clamp(b.centre().x - size.x / 2, all.x, all.right() - size.x),
-            std::clamp(b.centre().y - size.y / 2, all.y, all.bottom() - size.y), size.x, size.y};
+    return document_ ? roundTheLayer(*document_, engine_) : Rect{};
 }
 
 void BlendSheet::ask() {
@@ -154,13 +141,6 @@ void BlendSheet::take(BlendMode mode) {
                                      [=](Layer& l) { l.blend = mode; }));
 }
 
-void BlendSheet::step(int by) {
-    int at = 0;
-    for (size_t i = 0; i < kBlendModeCount; ++i)
-        if (cells_[i].button->hasFocus()) at = int(i);
-    cells_[size_t(std::clamp(at + by, 0, int(kBlendModeCount) - 1))].button->setFocus();
-}
-
 void BlendSheet::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Escape || event->key() == Qt::Key_B) return leave();
     QWidget::keyPressEvent(event);
@@ -175,23 +155,9 @@ bool BlendSheet::eventFilter(QObject* watched, QEvent* event) {
         if (event->type() == QEvent::Resize && isVisible()) arrange(), ask();
         return false;
     }
-    if (event->type() != QEvent::KeyPress) return false;
-    switch (static_cast<QKeyEvent*>(event)->key()) {
-    case Qt::Key_Left:
-        return step(-1), true;
-    case Qt::Key_Right:
-        return step(1), true;
-    case Qt::Key_Up:
-        return step(-columns_), true;
-    case Qt::Key_Down:
-        return step(columns_), true;
-    case Qt::Key_Return:
-    case Qt::Key_Enter:
-        static_cast<QToolButton*>(watched)->click();
-        return true;
-    default:
-        return false;
-    }
+    std::vector<QToolButton*> buttons;
+    for (const Cell& cell : cells_) buttons.push_back(cell.button);
+    return cellByKey(watched, event, buttons, columns_) != nullptr;
 }
 
 } // namespace glyptos

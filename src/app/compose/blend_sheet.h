@@ -38,7 +38,6 @@ class BlendSheet : public QWidget {
     void arrange();
     void ask();
     void take(BlendMode mode);
-    void step(int by);
     Rect area() const;
 
     Engine& engine_;

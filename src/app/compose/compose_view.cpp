@@ -43,6 +43,7 @@ QToolButton* snapChoice(ComposeBench* bench) {
 
 ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent)
     : QWidget(parent)
+    , looks_(engine.fonts)
     , bench_(new ComposeBench(engine, service)) {
     bench_->setHands(allHands(*bench_));
     bench_->setAcceptDrops(true);

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "app/widgets/miniature.h"
+#include "app/widgets/scope_drawing.h"
 
 #include <QComboBox>
 #include <QWidget>
@@ -15,7 +16,7 @@ class Engine;
 class Scopes : public QWidget {
     Q_OBJECT
   public:
-    enum class Kind { Histogram, Waveform, Plane };
+    using Kind = ScopeKind;
     enum class Of { Whole, Selection, Layer };
     Scopes(Engine& engine, RenderService& service, QWidget* parent);
     void setDocument(Document* document);
@@ -41,10 +42,11 @@ class Scopes : public QWidget {
 
     Engine& engine_;
     Document* document_ = nullptr;
-    Miniature small_, mask_;
+    Miniature small_;
     QComboBox *kind_, *of_;
     QImage picture_;
     QPoint grabbed_;
+    uint64_t drawn_ = 0; ///< how many have been asked for
 };
 
 } // namespace glyptos

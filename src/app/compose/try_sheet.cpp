@@ -1,5 +1,6 @@
 #include "app/compose/try_sheet.h"
 
+#include "app/compose/sheet_cells.h"
 #include "app/figures/treatment_figures.h"
 #include "app/session/document.h"
 #include "app/session/engine.h"
@@ -7,8 +8,6 @@
 #include "app/widgets/theme.h"
 #include "release/edits/edits.h"
 #include "release/treatment_variants.h"
-#include "render/layer_geometry.h"
-#include "render/treated_picture.h"
 
 #include <QApplication>
 #include <QHBoxLayout>
@@ -20,7 +19,6 @@ namespace glyptos {
 namespace {
 
 constexpr int kHead = 48, kSide = 16, kGap = 8, kCaption = 20, kWidest = 136;
-constexpr double kLeastShown = 0.5; // of the panel's sides
 
 } // namespace
 
@@ -104,6 +102,9 @@ std::vector<TrySheet::Offer> TrySheet::kinds() const {
     std::vector<Offer> out;
     for (const TreatmentKind* kind : treatmentKinds()) {
         if (isGrade && kind->followsOutline) continue; // of all beneath it there is no outline
+        const bool isFilledIn = std::any_of(kind->figures.begin(), kind->figures.end(),
+                                            [](const Figure& f) { return f.kind == FigureKind::Table; });
+        if (isFilledIn) continue; // it does nothing before a file is chosen
         for (int strength = 0; strength < 3; ++strength) {
             Treatments list = present();
             const int at = std::clamp(current_ + 1, 0, int(list.size()));
@@ -122,8 +123,7 @@ std::vector<TrySheet::Offer> TrySheet::lookOffers() const {
     std::vector<Offer> out;
     for (const NamedLook& look : looks_.looks()) {
         Treatments list = present();
-        const Treatments more =
-            asOne(fitted(look, std::min(panel->width, panel->height)), look.name, engine_.fonts);
+        const Treatments more = fitted(look, std::min(panel->width, panel->height));
         list.insert(list.end(), more.begin(), more.end());
         out.push_back({q(look.name), list, int(list.size()) - 1});
     }
@@ -207,19 +207,8 @@ void TrySheet::arrange() {
     board_->setMinimumHeight(lines * (cellHeight + kGap) + kSide);
 }
 
-/// Round the layer, as far as there is panel, and never less than half of it; of a grade all.
 Rect TrySheet::area() const {
-    const Panel* panel = document_ ? document_->shownPanel() : nullptr;
-    const LayerPtr layer = panel ? document_->selectedLayer() : nullptr;
-    if (!layer) return {};
-    const Rect all = panel->trim();
-    if (isFrameless(*layer)) return all;
-    const Rect b =
-        frameOf(*layer, *document_->shown(), panel->withBleed(), engine_.renderer.paragraphs()).bounds();
-    const double share = std::clamp(1.3 * std::max(b.w / all.w, b.h / all.h), kLeastShown, 1.0);
-    const Vec2 size{all.w * share, all.h * share};
-    return {std::clamp(b.centre().x - size.x / 2, all.x, all.right() - size.x),
-            std::clamp(b.centre().y - size.y / 2, all.y, all.bottom() - size.y), size.x, size.y};
+    return document_ ? roundTheLayer(*document_, engine_) : Rect{};
 }
 
 void TrySheet::ask() {
@@ -260,15 +249,6 @@ std::vector<QToolButton*> TrySheet::cells() const {
     return out;
 }
 
-void TrySheet::step(int by) {
-    int at = 0;
-    for (size_t i = 0; i < cells_.size(); ++i)
-        if (cells_[i].button->hasFocus()) at = int(i);
-    QToolButton* to = cells_[size_t(std::clamp(at + by, 0, int(cells_.size()) - 1))].button;
-    to->setFocus();
-    scroll_->ensureWidgetVisible(to, 0, 20);
-}
-
 void TrySheet::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Escape) return leave();
     QWidget::keyPressEvent(event);
@@ -283,23 +263,9 @@ bool TrySheet::eventFilter(QObject* watched, QEvent* event) {
         if (event->type() == QEvent::Resize && isVisible()) arrange(), ask();
         return false;
     }
-    if (event->type() != QEvent::KeyPress) return false;
-    switch (static_cast<QKeyEvent*>(event)->key()) {
-    case Qt::Key_Left:
-        return step(-1), true;
-    case Qt::Key_Right:
-        return step(1), true;
-    case Qt::Key_Up:
-        return step(-columns()), true;
-    case Qt::Key_Down:
-        return step(columns()), true;
-    case Qt::Key_Return:
-    case Qt::Key_Enter:
-        static_cast<QToolButton*>(watched)->click();
-        return true;
-    default:
-        return false;
-    }
+    QToolButton* const to = cellByKey(watched, event, cells(), columns());
+    if (to) scroll_->ensureWidgetVisible(to, 0, 20);
+    return to != nullptr;
 }
 
 } // namespace glyptos

@@ -61,7 +61,6 @@ class TrySheet : public QWidget {
     void arrange();
     void ask();
     void take(size_t cell);
-    void step(int by);
     Rect area() const;
     int columns() const;
 

@@ -3,6 +3,7 @@
 #include "app/session/background.h"
 #include "app/session/engine.h"
 #include "app/session/words.h"
+#include "app/widgets/scope_drawing.h"
 #include "file/release_json/treatment_codec.h"
 #include "release/placing.h"
 #include "release/walks.h"
@@ -43,23 +44,6 @@ QString familyWord(TreatmentFamily family) {
     default:
         return TreatmentsSection::tr("Surfaces");
     }
-}
-
-Histogram histogramOf(const QImage& image) {
-    Histogram out{};
-    for (int y = 0; y < image.height(); ++y) {
-        const auto* row = reinterpret_cast<const QRgb*>(image.constScanLine(y));
-        for (int x = 0; x < image.width(); ++x) {
-            const int alpha = qAlpha(row[x]);
-            if (alpha == 0) continue;
-            const QRgb straight = qUnpremultiply(row[x]);
-            const float weight = float(alpha) / 255;
-            const int r = qRed(straight), g = qGreen(straight), b = qBlue(straight);
-            out[0][size_t(r)] += weight, out[1][size_t(g)] += weight, out[2][size_t(b)] += weight;
-            out[3][size_t(std::lround(0.2126 * r + 0.7152 * g + 0.0722 * b))] += weight;
-        }
-    }
-    return out;
 }
 
 } // namespace
@@ -119,7 +103,7 @@ TreatmentsSection::TreatmentsSection(Engine& engine, RenderService& service, Loo
         });
         menu.addAction(tr("Back to its standards"), this, [this] {
             changeOne(tr("%2 of %1 back to its standards"), [this](Treatment& t) {
-                if (t.kind) t.figures = newTreatment(*t.kind, unitsPerMm(lengthUnit().perMm != 1)).figures;
+                if (t.kind) t.figures = newTreatment(*t.kind, unitHere()).figures;
             });
         });
         menu.addAction(tr("Remove"), this, [this, row] { remove(row); });
@@ -254,7 +238,7 @@ const Treatment* TreatmentsSection::shownTreatment() const {
 void TreatmentsSection::add(const TreatmentKind& kind) {
     const Panel* here = panel();
     if (!here) return;
-    Treatment treatment = newTreatment(kind, unitsPerMm(document_->piece()->flat->unit == Unit::Px));
+    Treatment treatment = newTreatment(kind, unitHere());
     // What acts about a point begins in the middle of what it acts on.
     const LayerPtr layer = document_->selectedLayer();
     if (layer && !isFrameless(*layer))
@@ -317,6 +301,10 @@ void TreatmentsSection::paste() {
                [&](Treatments& all) { all.insert(all.end(), list->begin(), list->end()); });
 }
 
+double TreatmentsSection::unitHere() const {
+    return unitsPerMm(document_->piece()->flat->unit == Unit::Px);
+}
+
 double TreatmentsSection::shorterSide() const {
     const Panel* here = panel();
     return here ? std::min(here->width, here->height) : 1;
@@ -325,7 +313,7 @@ double TreatmentsSection::shorterSide() const {
 void TreatmentsSection::addLook(const NamedLook& look) {
     QString words = tr("%2 on %1");
     words.replace(QStringLiteral("%2"), q(look.name));
-    const Treatments list = asOne(fitted(look, shorterSide()), look.name, engine_.fonts);
+    const Treatments list = fitted(look, shorterSide());
     changeList(words, [&](Treatments& all) { all.insert(all.end(), list.begin(), list.end()); });
 }
 

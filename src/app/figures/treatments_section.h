@@ -65,6 +65,7 @@ class TreatmentsSection : public LayerSection {
     void showHistogram();
     void makeMaskMenu();
     const Treatment* shownTreatment() const;
+    double unitHere() const; ///< in a mm
     double shorterSide() const;
     FigureSurroundings surroundings() const;
 

@@ -1,11 +1,13 @@
 #include "app/session/look_shelf.h"
 
 #include "app/session/background.h"
+#include "render/treated_picture.h"
 
 namespace glyptos {
 
-LookShelf::LookShelf(QObject* parent)
-    : QObject(parent) {}
+LookShelf::LookShelf(const FontLibrary& fonts, QObject* parent)
+    : QObject(parent)
+    , fonts_(fonts) {}
 
 void LookShelf::read() {
     if (!std::exchange(isRead_, true)) readAgain();
@@ -16,9 +18,11 @@ void LookShelf::readAgain() {
         std::vector<NamedLook> looks;
         std::vector<std::string> troubles;
     };
-    inBackground([]() -> Result<Read> {
+    inBackground([&fonts = fonts_]() -> Result<Read> {
         Read out{shippedLooks(), {}};
         for (NamedLook& own : ownLooks(out.troubles)) out.looks.push_back(std::move(own));
+        for (NamedLook& look : out.looks)
+            look.treatments = asOne(std::move(look.treatments), look.name, fonts);
         return out;
     }).then(this, [this](const Result<Read>& read) {
         if (!read) return Q_EMIT told(QString::fromStdString(read.error().message));

@@ -7,11 +7,14 @@
 
 namespace glyptos {
 
+class FontLibrary;
+
 class LookShelf : public QObject {
     Q_OBJECT
   public:
-    explicit LookShelf(QObject* parent = nullptr);
-    /// Those that come with the application first; none before they are read.
+    explicit LookShelf(const FontLibrary& fonts, QObject* parent = nullptr);
+    /// Those that come with the application first; none before they are read. One of grades alone is one look
+    /// table, so that its strength is one figure.
     const std::vector<NamedLook>& looks() const { return looks_; }
     /// Reads them, when that was not done yet.
     void read();
@@ -24,6 +27,7 @@ class LookShelf : public QObject {
 
   private:
     void readAgain();
+    const FontLibrary& fonts_;
     std::vector<NamedLook> looks_;
     bool isRead_ = false;
 };
