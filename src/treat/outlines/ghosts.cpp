@@ -1,6 +1,6 @@
 // Copies off to a side behind what shows, each fainter and softer than the one before.
 
-#include "treat/filters.h"
+#include "treat/outlines/shifted.h"
 
 namespace glyptos {
 namespace {
@@ -15,21 +15,8 @@ constexpr Figure kFigures[]{
     flag("behind", "Behind it", true),
 };
 
-struct Ghost {
-    WideGaussian how;
-    int dx, dy;
-    float opacity;
-    Need need() const {
-        Need out = how.need();
-        out.reach += (std::max(std::abs(dx), std::abs(dy)) >> out.level) + 1;
-        return out;
-    }
-};
-
-Ghost ghost(const Figures& f, const Place& place, int i) {
-    const Vec2 way = place.way(f.number(Direction), f.number(Step) * i);
-    return {wideGaussian(place.px(f.number(Softness)) * i / 2), int(std::lround(way.x)),
-            int(std::lround(way.y)), float(std::pow(f.number(Fade), i))};
+Shifted ghost(const Figures& f, const Place& place, int i) {
+    return shifted(place, f.number(Direction), f.number(Step) * i, f.number(Softness) * i);
 }
 
 std::vector<Need> needs(const Figures& f, const Place& place) {
@@ -65,12 +52,8 @@ void draw(const AroundJob& job, Planes& out) {
     for (int k = 0; k < count; ++k) {
         // Behind: the farthest first; else the nearest, which the farther ones cover.
         const int i = f.flag(Behind) ? count - k : k + 1;
-        const Ghost g = ghost(f, job.place, i);
-        Planes copy = smoothed(job.inputs[size_t(i)], g.how,
-                               {out.area.x - g.dx, out.area.y - g.dy, out.area.w, out.area.h});
-        copy.area = out.area;
-        for (Plane& plane : copy.c) plane.area = out.area;
-        lay(copy, g.opacity, all);
+        lay(ghost(f, job.place, i).of(job.inputs[size_t(i)], out.area), float(std::pow(f.number(Fade), i)),
+            all);
     }
     if (f.flag(Behind)) lay(job.inputs[0], 1, all);
     out = std::move(all);

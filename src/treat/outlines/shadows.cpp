@@ -1,32 +1,10 @@
 // Shadows of what shows: cast on what lies below, of something lifted off it, and inside its edge.
 
-#include "treat/filters.h"
 #include "treat/outlines/laying.h"
+#include "treat/outlines/shifted.h"
 
 namespace glyptos {
 namespace {
-
-/// A Gaussian of the alpha, seen off to a side.
-struct Shifted {
-    WideGaussian how;
-    int dx, dy; // px
-    Need need() const {
-        Need out = how.need();
-        out.reach += ((std::max(std::abs(dx), std::abs(dy)) >> out.level)) + 1;
-        return out;
-    }
-    /// Over `area`; what falls there stands off by the shift.
-    Plane of(const Planes& input, const IntRect& area) const {
-        Plane out = smoothed(input.c[3], how, {area.x - dx, area.y - dy, area.w, area.h});
-        out.area = area;
-        return out;
-    }
-};
-
-Shifted shifted(const Place& place, double direction, double distance, double softness) {
-    const Vec2 way = place.way(direction, distance);
-    return {wideGaussian(place.px(softness) / 2), int(std::lround(way.x)), int(std::lround(way.y))};
-}
 
 /// More of it than there is: from nothing at 0 to all at 1 - spread.
 void spreadOut(Plane& plane, double spread) {
@@ -57,7 +35,7 @@ std::vector<Need> castNeeds(const Figures& f, const Place& place) {
 
 void drawCast(const AroundJob& job, Planes& out) {
     const Figures& f = job.figures;
-    Plane shadow = castShift(f, job.place).of(job.inputs[0], out.area);
+    Plane shadow = castShift(f, job.place).of(job.inputs[0].c[3], out.area);
     spreadOut(shadow, f.number(Spread));
     if (f.flag(Alone))
         out.clear();
@@ -95,7 +73,7 @@ void drawLifted(const AroundJob& job, Planes& out) {
     // Together as dark as was asked for: 1 - (1 - s)^n = opacity.
     const double one = 1 - std::pow(1 - f.number(LiftOpacity), 1.0 / kLifts);
     for (int i = 0; i < kLifts; ++i) {
-        const Plane shadow = liftShift(f, job.place, i).of(job.inputs[size_t(i) + 1], out.area);
+        const Plane shadow = liftShift(f, job.place, i).of(job.inputs[size_t(i) + 1].c[3], out.area);
         layUnder({shadow, f.colour(LiftColour), float(one)}, out);
     }
 }
@@ -111,7 +89,7 @@ constexpr Figure kInnerFigures[]{
 
 void drawInner(const AroundJob& job, Planes& out) {
     const Figures& f = job.figures;
-    Plane shadow = castShift(f, job.place).of(job.inputs[0], out.area);
+    Plane shadow = castShift(f, job.place).of(job.inputs[0].c[3], out.area);
     for (int y = out.area.y; y < out.area.bottom(); ++y)
         for (int x = 0; x < out.area.w; ++x) shadow.row(y)[x] = 1 - shadow.row(y)[x];
     spreadOut(shadow, f.number(Spread));
