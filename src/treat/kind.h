@@ -2,11 +2,11 @@
 // docs/treatments.md.
 #pragma once
 
+#include "treat/colour_op.h"
 #include "treat/place.h"
 #include "treat/planes.h"
 #include "treat/values.h"
 
-#include <functional>
 #include <span>
 #include <string_view>
 #include <vector>
@@ -15,17 +15,6 @@ namespace glyptos {
 
 /// What an artist would look for it under.
 enum class TreatmentFamily : unsigned char { Grade, Blur, Detail, Drawn, Worn, Outline, Light, Surface };
-
-/// A row of straight colours, sRGB-encoded, changed in place; alpha stays. `x`, `y`: output pixel of the
-/// first.
-struct ColourRow {
-    float *r, *g, *b;
-    const float* alpha;
-    int x, y;
-    size_t n;
-};
-/// Acts on one row at a time, at most 1024 px, from any thread.
-using ColourOp = std::function<void(const ColourRow&)>;
 
 /// What a treatment reads to draw a region: its layer, halved `level` times, over the region grown by `reach`
 /// pixels of that level.

@@ -17,15 +17,21 @@
 
 namespace glyptos::rows {
 
-/// Logarithm to base 2 of a normal positive number, by the series of atanh. Error at most 3e-7 or 1 ULP.
+/// Logarithm to base 2 of a normal positive number, by a polynomial through Chebyshev's points of the
+/// mantissa. Error at most 3e-7 or 1 ULP.
 GLYPTOS_IN_ROWS float log2(float x) {
     const auto bits = std::bit_cast<uint32_t>(x);
     constexpr uint32_t kRootHalf = 0x3f3504f3; // √½: the mantissa lies round 1
     const int32_t exponent = int32_t(bits - kRootHalf) >> 23;
-    const auto m = std::bit_cast<float>(bits - (uint32_t(exponent) << 23));
-    const float t = (m - 1) / (m + 1), u = t * t;
-    return float(exponent) +
-           2.885390082f * t * (1 + u * (1 / 3.0f + u * (0.2f + u * (1 / 7.0f + u * (1 / 9.0f)))));
+    const float t = std::bit_cast<float>(bits - (uint32_t(exponent) << 23)) - 1;
+    const float p =
+        1.44269500f +
+        t * (-0.72134747f +
+             t * (0.48091075f +
+                  t * (-0.36069327f +
+                       t * (0.28790326f +
+                            t * (-0.23916988f + t * (0.21607823f + t * (-0.20586188f + t * 0.12310969f)))))));
+    return float(exponent) + t * p;
 }
 
 /// 2 to the power of x, |x| < 126. Relative error at most 3e-7.
@@ -62,10 +68,13 @@ GLYPTOS_IN_ROWS float power(float base, float exponent) {
     return base > 1e-12f ? out : 0.0f;
 }
 
-/// Cube root, of either sign.
+/// Cube root, of either sign. Newton's steps for 1 / ∛v from a guess by the bits, which need no division.
+/// Relative error at most 5e-7 for |v| from 1e-30.
 GLYPTOS_IN_ROWS float cubeRoot(float v) {
-    const float out = power(absolute(v), 1 / 3.0f);
-    return v < 0 ? -out : out;
+    const float x = absolute(v), third = x * (1 / 3.0f);
+    float y = std::bit_cast<float>(0x54a21d2a - int32_t(float(std::bit_cast<int32_t>(x)) * (1 / 3.0f)));
+    for (int step = 0; step < 3; ++step) y = y * (4 / 3.0f - third * y * y * y);
+    return v * y * y;
 }
 
 /// sRGB-encoded to linear light and back (IEC 61966-2-1), mirrored below 0.
@@ -75,11 +84,35 @@ GLYPTOS_IN_ROWS float toLinear(float v) {
     const float out = a <= 0.04045f ? a * (1 / 12.92f) : bent;
     return v < 0 ? -out : out;
 }
+/// The same of 0…1, by a polynomial through Chebyshev's points. Error at most 6e-7.
+GLYPTOS_IN_ROWS float toLinearWithin(float v) {
+    const float p =
+        0.000847002694f +
+        v * (0.0356495511f +
+             v * (0.479566396f +
+                  v * (0.909067485f +
+                       v * (-1.07081494f +
+                            v * (1.47726675f +
+                                 v * (-1.56004191f +
+                                      v * (1.09987183f + v * (-0.453696899f + v * 0.0822848277f))))))));
+    return v <= 0.04045f ? v * (1 / 12.92f) : p;
+}
 GLYPTOS_IN_ROWS float toEncoded(float v) {
     const float a = absolute(v), safe = a > 1e-12f ? a : 1e-12f;
     const float bent = 1.055f * exp2(log2(safe) * (1 / 2.4f)) - 0.055f;
     const float out = a <= 0.0031308f ? a * 12.92f : bent;
     return v < 0 ? -out : out;
+}
+/// The same of 0…1, by a polynomial of the fourth root through Chebyshev's points. Error at most 7e-7.
+GLYPTOS_IN_ROWS float toEncodedWithin(float v) {
+    const float t = __builtin_sqrtf(__builtin_sqrtf(v));
+    const float p =
+        -0.0585816804f +
+        t * (0.125506082f +
+             t * (1.45024210f +
+                  t * (-1.12084929f +
+                       t * (1.14651502f + t * (-0.833786523f + t * (0.358946374f + t * -0.0679922621f))))));
+    return v <= 0.0031308f ? v * 12.92f : p;
 }
 
 /// Oklab (color/oklab.h) of a colour in linear light, and back.

@@ -73,11 +73,12 @@ void gradeWhole(std::span<const ColourOp> ops, Planes& planes) {
                                   const auto n = size_t(std::min(kPiece, planes.area.w - x));
                                   float* c[4];
                                   for (int k = 0; k < 4; ++k) c[k] = planes.row(k, y) + x;
-                                  const bool isOpaque =
-                                      std::all_of(c[3], c[3] + n, [](float a) { return a == 1; });
+                                  // Counted to the end, which is quicker than looking where to stop.
+                                  const bool isOpaque = std::count(c[3], c[3] + n, 1.0f) == ptrdiff_t(n);
                                   if (!isOpaque) toStraightRow(c, n);
-                                  for (const ColourOp& op : ops)
-                                      op({c[0], c[1], c[2], c[3], planes.area.x + x, y, n});
+                                  RowInSpace row({c[0], c[1], c[2], c[3], planes.area.x + x, y, n});
+                                  for (const ColourOp& op : ops) row.apply(op);
+                                  row.toEncoded();
                                   if (!isOpaque) toPremultipliedRow(c, n);
                               }
                       });

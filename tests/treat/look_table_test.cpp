@@ -35,7 +35,7 @@ std::array<float, 3> graded(const LookTable& table, std::array<float, 3> c) {
     figures.set(0, kept(table));
     Buffer<float> r(16), g(16), b(16), a(16);
     r[0] = c[0], g[0] = c[1], b[0] = c[2], a[0] = 1;
-    kind.colour(figures, {})({r.data(), g.data(), b.data(), a.data(), 0, 0, 1});
+    kind.colour(figures, {}).act({r.data(), g.data(), b.data(), a.data(), 0, 0, 1});
     return {r[0], g[0], b[0]};
 }
 

@@ -23,11 +23,6 @@ void copyColours(const RowPlanes& from, const RowPlanes& to, size_t n) {
     for (int c = 0; c < 3; ++c) std::copy_n(from.c[c], n, to.c[c]);
 }
 
-void keepWithin(const RowPlanes& row, size_t n) {
-    for (int c = 0; c < 3; ++c)
-        for (size_t x = 0; x < n; ++x) row.c[c][x] = std::clamp(row.c[c][x], 0.0f, 1.0f);
-}
-
 /// What is laid on a backdrop: how, and where.
 struct Laying {
     BlendMode blend;
@@ -49,16 +44,17 @@ void lay(const Laying& how, const RowPlanes& over, const RowPlanes& backdrop, in
     blendRow(how.blend, backdrop, over, how.opacity, n);
 }
 
-/// One grade on straight, encoded colours, in place. `alpha` is that of the art.
-void applyStep(const GradeStep& step, const RowPlanes& straight, const float* alpha, const BandRows& at,
-               int y, Scratch& scratch, size_t depth) {
+/// One grade on straight colours, which `row` takes from space to space, in place. `alpha` is that of the
+/// art.
+void applyStep(const GradeStep& step, const RowPlanes& straight, RowInSpace& row, const float* alpha,
+               const BandRows& at, int y, Scratch& scratch, size_t depth) {
+    if (step.opacity >= 1 && step.blend == BlendMode::Normal && !step.mask) return row.apply(step.grade->op);
     const auto n = size_t(at.region.w);
-    const bool plain = step.opacity >= 1 && step.blend == BlendMode::Normal && !step.mask;
-    const RowPlanes target = plain ? straight : scratch.band(depth + 2).row(y - at.y);
-    if (!plain) copyColours(straight, target, n);
+    const RowPlanes target = scratch.band(depth + 2).row(y - at.y);
+    row.toEncoded();
+    copyColours(straight, target, n);
     step.grade->op({target.c[0], target.c[1], target.c[2], alpha, at.region.x, y, n});
-    keepWithin(target, n);
-    if (!plain) lay({step.blend, step.opacity, step.mask.get()}, target, straight, y, at.region, scratch);
+    lay({step.blend, step.opacity, step.mask.get()}, target, straight, y, at.region, scratch);
 }
 
 } // namespace
@@ -75,7 +71,9 @@ void gradeBand(const PreparedLayer& layer, const BandRows& at, Band& onto, Scrat
         copyColours(before, graded, n);
         fillAlpha(graded, n);
         if (scratch.linear) toEncodedRow(graded, n);
-        for (const GradeStep& step : steps) applyStep(step, graded, row.c[3], at, y, scratch, depth);
+        RowInSpace in({graded.c[0], graded.c[1], graded.c[2], row.c[3], at.region.x, y, n});
+        for (const GradeStep& step : steps) applyStep(step, graded, in, row.c[3], at, y, scratch, depth);
+        in.toEncoded();
         if (scratch.linear) toLinearRow(graded, n);
         const RowPlanes& result = plain ? graded : before;
         if (!plain)

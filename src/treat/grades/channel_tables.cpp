@@ -23,8 +23,6 @@ GLYPTOS_ROWS void lookUp(const float* __restrict table, const TablePlaces& __res
     }
 }
 
-namespace {
-
 void lookUpRow(float* values, const ToneTable& table, size_t n) {
     TablePlaces places;
     for (size_t x = 0; x < n; x += TablePlaces::kRoom) {
@@ -33,8 +31,6 @@ void lookUpRow(float* values, const ToneTable& table, size_t n) {
         lookUp(table.data(), places, values + x, m);
     }
 }
-
-} // namespace
 
 ColourOp lookUp(ToneTable red, ToneTable green, ToneTable blue) {
     return [r = std::move(red), g = std::move(green), b = std::move(blue)](const ColourRow& row) {

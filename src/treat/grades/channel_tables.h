@@ -17,7 +17,9 @@ ToneTable toneTable(Function function) {
     return out;
 }
 
-/// Looks up red, green and blue; what lies outside 0…1 becomes what its end does.
+/// Looks up a row in place; what lies outside 0…1 becomes what its end does.
+void lookUpRow(float* values, const ToneTable& table, size_t n);
+/// Looks up red, green and blue.
 ColourOp lookUp(ToneTable red, ToneTable green, ToneTable blue);
 /// All three in one table.
 ColourOp lookUp(const ToneTable& all);

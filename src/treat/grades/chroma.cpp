@@ -20,20 +20,16 @@ struct ChromaChange {
 };
 
 GLYPTOS_ROWS void changeChroma(const ColourRow& row, const ChromaChange& t) {
-    float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
+    float* __restrict a = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
-        const rows::Lab lab = rows::labOf(r[i], g[i], b[i]);
-        const float chroma = __builtin_sqrtf(lab.a * lab.a + lab.b * lab.b);
+        const float chroma = __builtin_sqrtf(a[i] * a[i] + b[i] * b[i]);
         const float isStrong = rows::smooth(0.0f, 0.25f, chroma);
         const float isSkin =
-            rows::hueWeight(rows::turnOf(lab.b, lab.a), chroma, 55 / 360.0f, 15 / 360.0f, 25 / 360.0f) *
+            rows::hueWeight(rows::turnOf(b[i], a[i]), chroma, 55 / 360.0f, 15 / 360.0f, 25 / 360.0f) *
             (1 - rows::smooth(0.12f, 0.22f, chroma));
         const float weight = (1 - t.strong * isStrong) * (1 - 0.75f * t.skin * isSkin);
         const float k = 1 + t.amount * weight;
-        const rows::Linear out = rows::fromLab({lab.L, lab.a * k, lab.b * k});
-        r[i] = rows::clamp01(rows::toEncoded(out.r));
-        g[i] = rows::clamp01(rows::toEncoded(out.g));
-        b[i] = rows::clamp01(rows::toEncoded(out.b));
+        a[i] *= k, b[i] *= k;
     }
 }
 
@@ -44,7 +40,7 @@ ColourOp chroma(const Figures& f, const Place&) {
     const double spared = amount < 0 ? 1 + amount : 1;
     const ChromaChange t{float(amount > 0 ? 1.5 * amount : amount), float(f.number(SpareStrong) * spared),
                          float(f.number(SpareSkin) * spared)};
-    return [t](const ColourRow& row) { changeChroma(row, t); };
+    return {[t](const ColourRow& row) { changeChroma(row, t); }, ColourSpace::Oklab};
 }
 
 } // namespace

@@ -23,23 +23,19 @@ struct HueTurn {
 };
 
 GLYPTOS_ROWS void turnHues(const ColourRow& row, const HueTurn& t) {
-    float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
+    float* __restrict L = row.r, * __restrict a = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
-        const rows::Lab lab = rows::labOf(r[i], g[i], b[i]);
-        const float chroma = __builtin_sqrtf(lab.a * lab.a + lab.b * lab.b);
-        const float within = rows::hueWeight(rows::turnOf(lab.b, lab.a), chroma, t.middle, t.half, t.soft);
+        const float x = a[i], y = b[i], chroma = __builtin_sqrtf(x * x + y * y);
+        const float within = rows::hueWeight(rows::turnOf(y, x), chroma, t.middle, t.half, t.soft);
         const float weight = t.all > 0 ? 1.0f : within;
         const float angle = t.turn * weight, c = rows::cosineOf(angle), s = rows::sineOf(angle);
         const float k = 1 + (t.chroma - 1) * weight;
-        const float L = lab.L + t.lightness * weight;
-        const float u = (lab.a * c - lab.b * s) * k, v = (lab.a * s + lab.b * c) * k;
+        const float light = L[i] + t.lightness * weight;
+        const float u = (x * c - y * s) * k, v = (x * s + y * c) * k;
         const float shown = t.show * weight; // of a verdigris over grey
-        const rows::Linear out =
-            rows::fromLab({t.show > 0 ? 0.25f + 0.5f * L + 0.15f * shown : L, t.show > 0 ? -0.1f * shown : u,
-                           t.show > 0 ? 0.02f * shown : v});
-        r[i] = rows::clamp01(rows::toEncoded(out.r));
-        g[i] = rows::clamp01(rows::toEncoded(out.g));
-        b[i] = rows::clamp01(rows::toEncoded(out.b));
+        L[i] = t.show > 0 ? 0.25f + 0.5f * light + 0.15f * shown : light;
+        a[i] = t.show > 0 ? -0.1f * shown : u;
+        b[i] = t.show > 0 ? 0.02f * shown : v;
     }
 }
 
@@ -52,7 +48,7 @@ ColourOp hueTurn(const Figures& f, const Place&) {
                     float(f.number(Lightness) * 0.5), float(f.number(Middle) / 360),
                     float(f.number(Width) / 720),     float(f.number(Soft) / 360),
                     f.flag(Ranged) ? 0.0f : 1.0f,     shows ? 1.0f : 0.0f};
-    return [t](const ColourRow& row) { turnHues(row, t); };
+    return {[t](const ColourRow& row) { turnHues(row, t); }, ColourSpace::Oklab};
 }
 
 } // namespace

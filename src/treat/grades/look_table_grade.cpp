@@ -9,11 +9,13 @@ namespace {
 enum { Table };
 constexpr Figure kFigures[]{table("file", "Table")};
 
-/// The entries of each channel by themselves, so that as many as a vector holds are fetched at once.
+/// Red, green and blue of an entry side by side, so that one load fetches all; the fourth is not used.
+using Entry = float __attribute__((vector_size(16)));
+
 struct Cube {
     int size;
     float scale[3], offset[3]; // from a value to its place between entries
-    std::vector<float> entries[3];
+    std::vector<Entry> entries;
 };
 
 Cube cubeOf(const LookTable& t) {
@@ -21,9 +23,9 @@ Cube cubeOf(const LookTable& t) {
     for (size_t c = 0; c < 3; ++c) {
         out.scale[c] = float(t.size - 1) / (t.most[c] - t.least[c]);
         out.offset[c] = -t.least[c] * out.scale[c];
-        out.entries[c].reserve(t.entries.size());
-        for (const auto& entry : t.entries) out.entries[c].push_back(entry[c]);
     }
+    out.entries.reserve(t.entries.size());
+    for (const auto& entry : t.entries) out.entries.push_back(Entry{entry[0], entry[1], entry[2], 0});
     return out;
 }
 
@@ -64,20 +66,27 @@ GLYPTOS_ROWS void findCorners(const float* __restrict r, const float* __restrict
     }
 }
 
-GLYPTOS_ROWS void addCorners(const float* __restrict entries, const Corners& __restrict c,
-                             float* __restrict out, size_t n) {
+GLYPTOS_ROWS void addCorners(const Entry* __restrict entries, const Corners& __restrict c,
+                             Entry* __restrict out, size_t n) {
     for (size_t i = 0; i < n; ++i)
         out[i] = entries[c.at[0][i]] * c.weight[0][i] + entries[c.at[1][i]] * c.weight[1][i] +
                  entries[c.at[2][i]] * c.weight[2][i] + entries[c.at[3][i]] * c.weight[3][i];
 }
 
+GLYPTOS_ROWS void toChannels(const Entry* __restrict colours, float* __restrict r, float* __restrict g,
+                             float* __restrict b, size_t n) {
+    const float* values = reinterpret_cast<const float*>(colours);
+    for (size_t i = 0; i < n; ++i) r[i] = values[4 * i], g[i] = values[4 * i + 1], b[i] = values[4 * i + 2];
+}
+
 void lookUpCube(const ColourRow& row, const Cube& cube) {
     Corners corners;
+    Entry colours[Corners::kRoom];
     for (size_t x = 0; x < row.n; x += Corners::kRoom) {
         const size_t n = std::min(Corners::kRoom, row.n - x);
         findCorners(row.r + x, row.g + x, row.b + x, n, cube, corners);
-        float* const channel[3] = {row.r + x, row.g + x, row.b + x};
-        for (size_t c = 0; c < 3; ++c) addCorners(cube.entries[c].data(), corners, channel[c], n);
+        addCorners(cube.entries.data(), corners, colours, n);
+        toChannels(colours, row.r + x, row.g + x, row.b + x, n);
     }
 }
 

@@ -19,14 +19,11 @@ struct Tint {
 };
 
 GLYPTOS_ROWS void tintRow(const ColourRow& row, const Tint& t) {
-    float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
+    float* __restrict L = row.r, * __restrict a = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
-        const float L = rows::clamp01(rows::labOf(r[i], g[i], b[i]).L + t.lightness);
-        const float off = 2 * L - 1, k = 1 - off * off * off * off;
-        const rows::Linear out = rows::fromLab({L, t.a * k, t.b * k});
-        r[i] = rows::clamp01(rows::toEncoded(out.r));
-        g[i] = rows::clamp01(rows::toEncoded(out.g));
-        b[i] = rows::clamp01(rows::toEncoded(out.b));
+        const float light = rows::clamp01(L[i] + t.lightness);
+        const float off = 2 * light - 1, k = 1 - off * off * off * off;
+        L[i] = light, a[i] = t.a * k, b[i] = t.b * k;
     }
 }
 
@@ -34,7 +31,7 @@ ColourOp oneHueTint(const Figures& f, const Place&) {
     const double angle = f.number(Hue) * M_PI / 180, chroma = 0.32 * f.number(Chroma);
     const Tint t{float(chroma * std::cos(angle)), float(chroma * std::sin(angle)),
                  float(0.5 * f.number(Lightness))};
-    return [t](const ColourRow& row) { tintRow(row, t); };
+    return {[t](const ColourRow& row) { tintRow(row, t); }, ColourSpace::Oklab};
 }
 
 } // namespace

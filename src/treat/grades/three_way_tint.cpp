@@ -65,15 +65,10 @@ GLYPTOS_IN_ROWS Shares sharesOf(const Tints& t, float L) {
 }
 
 GLYPTOS_ROWS void tintKeeping(const ColourRow& row, const Tints& t) {
-    float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
+    float* __restrict L = row.r, * __restrict a = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
-        const rows::Lab lab = rows::labOf(r[i], g[i], b[i]);
-        const Shares share = sharesOf(t, lab.L);
-        const rows::Linear out =
-            rows::fromLab({lab.L + share.of(t.light), lab.a + share.of(t.u), lab.b + share.of(t.v)});
-        r[i] = rows::clamp01(rows::toEncoded(out.r));
-        g[i] = rows::clamp01(rows::toEncoded(out.g));
-        b[i] = rows::clamp01(rows::toEncoded(out.b));
+        const Shares share = sharesOf(t, L[i]);
+        L[i] += share.of(t.light), a[i] += share.of(t.u), b[i] += share.of(t.v);
     }
 }
 
@@ -106,7 +101,7 @@ ColourOp threeWayTint(const Figures& f, const Place&) {
     if (!changes) return {};
     t.low = float(f.number(Low)), t.high = float(std::max(f.number(High), f.number(Low)));
     t.steep = float(1 / f.number(Soft));
-    if (f.flag(Keep)) return [t](const ColourRow& row) { tintKeeping(row, t); };
+    if (f.flag(Keep)) return {[t](const ColourRow& row) { tintKeeping(row, t); }, ColourSpace::Oklab};
     return [t](const ColourRow& row) { tintFreely(row, t); };
 }
 

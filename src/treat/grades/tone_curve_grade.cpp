@@ -5,8 +5,6 @@
 // so that `grey`, a place between black and white, becomes the middle.
 
 #include "treat/grades/channel_tables.h"
-#include "treat/grades/table_rows.h"
-#include "treat/vector_math.h"
 
 namespace glyptos {
 namespace {
@@ -26,42 +24,6 @@ constexpr Figure kFigures[]{curve("all", "All channels"),
 bool movesPoints(const Figures& f) {
     return f.number(Black) != 0 || f.number(Grey) != 0.5 || f.number(White) != 1 || f.number(OutBlack) != 0 ||
            f.number(OutWhite) != 1;
-}
-
-/// Oklab of at most as many pixels as are looked up at once.
-struct LabRow {
-    float L[TablePlaces::kRoom], a[TablePlaces::kRoom], b[TablePlaces::kRoom];
-};
-
-GLYPTOS_ROWS void toLabRow(const float* __restrict r, const float* __restrict g, const float* __restrict b,
-                           size_t n, LabRow& __restrict out) {
-    for (size_t i = 0; i < n; ++i) {
-        const rows::Lab lab = rows::labOf(r[i], g[i], b[i]);
-        out.L[i] = lab.L, out.a[i] = lab.a, out.b[i] = lab.b;
-    }
-}
-
-GLYPTOS_ROWS void fromLabRow(const LabRow& __restrict in, size_t n, float* __restrict r, float* __restrict g,
-                             float* __restrict b) {
-    for (size_t i = 0; i < n; ++i) {
-        const rows::Linear out = rows::fromLab({in.L[i], in.a[i], in.b[i]});
-        r[i] = rows::clamp01(rows::toEncoded(out.r));
-        g[i] = rows::clamp01(rows::toEncoded(out.g));
-        b[i] = rows::clamp01(rows::toEncoded(out.b));
-    }
-}
-
-/// Oklab lightness by the table; hue and chroma stay.
-void bendLightness(const ColourRow& row, const ToneTable& table) {
-    LabRow lab;
-    TablePlaces places;
-    for (size_t x = 0; x < row.n; x += TablePlaces::kRoom) {
-        const size_t n = std::min(TablePlaces::kRoom, row.n - x);
-        toLabRow(row.r + x, row.g + x, row.b + x, n, lab);
-        findPlaces(lab.L, n, kToneSteps, places);
-        lookUp(table.data(), places, lab.L, n);
-        fromLabRow(lab, n, row.r + x, row.g + x, row.b + x);
-    }
 }
 
 ColourOp channels(const Figures& f) {
@@ -85,11 +47,18 @@ ColourOp channels(const Figures& f) {
 }
 
 ColourOp toneCurve(const Figures& f, const Place&) {
-    ColourOp first = channels(f);
+    const ColourOp first = channels(f);
     if (isIdentity(f.curve(Lightness))) return first;
-    return [first, table = toneTable(ToneFunction(f.curve(Lightness)))](const ColourRow& row) {
-        if (first) first(row);
-        bendLightness(row, table);
+    // Hue and chroma stay.
+    const ColourOp lightness([table = toneTable(ToneFunction(f.curve(Lightness)))](
+                                 const ColourRow& lab) { lookUpRow(lab.r, table, lab.n); },
+                             ColourSpace::Oklab);
+    if (!first) return lightness;
+    return [first, lightness](const ColourRow& row) {
+        RowInSpace on(row);
+        on.apply(first);
+        on.apply(lightness);
+        on.toEncoded();
     };
 }
 

@@ -108,10 +108,10 @@ GLYPTOS_ROWS void castRow(const ColourRow& row, const Cast& cast) {
     float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
     const float* m = cast.m;
     for (size_t i = 0; i < row.n; ++i) {
-        const float x = rows::toLinear(r[i]), y = rows::toLinear(g[i]), z = rows::toLinear(b[i]);
-        r[i] = rows::clamp01(rows::toEncoded(m[0] * x + m[1] * y + m[2] * z));
-        g[i] = rows::clamp01(rows::toEncoded(m[3] * x + m[4] * y + m[5] * z));
-        b[i] = rows::clamp01(rows::toEncoded(m[6] * x + m[7] * y + m[8] * z));
+        const float x = r[i], y = g[i], z = b[i];
+        r[i] = m[0] * x + m[1] * y + m[2] * z;
+        g[i] = m[3] * x + m[4] * y + m[5] * z;
+        b[i] = m[6] * x + m[7] * y + m[8] * z;
     }
 }
 
@@ -123,7 +123,7 @@ ColourOp warmth(const Figures& f, const Place&) {
     const Matrix all = inverse(kToXyz) * inverse(kToCones) * gains * kToCones * kToXyz;
     Cast cast{};
     for (size_t i = 0; i < 9; ++i) cast.m[i] = float(all[i / 3][i % 3]);
-    return [cast](const ColourRow& row) { castRow(row, cast); };
+    return {[cast](const ColourRow& row) { castRow(row, cast); }, ColourSpace::Linear};
 }
 
 } // namespace
