@@ -8,15 +8,20 @@
 
 namespace glyptos {
 
-/// Where a pixel (its middle, output px) is at `t` of its way, -½…½; at 0 where it stands.
-using Way = std::function<void(const float* x, const float* y, float t, float* outX, float* outY, size_t n)>;
+/// Where the pixels of a row are at `t` of their ways, -½…½; at 0 where they stand. Output px.
+using RowWays = std::function<void(float t, float* outX, float* outY)>;
+/// The ways of a row of n pixels with their middles at x[i], y. What x points to stays while they are asked.
+using Ways = std::function<RowWays(const float* x, float y, size_t n)>;
 
 /// What is read round the result for ways at most `longest` px long.
 int reachAlong(double longest);
 
+/// How far round the result ways are asked for.
+int drawnAlong(double longest);
+
 /// The mean of `in` along the ways, over `area`; ways are at most `longest` px long and change little from
 /// pixel to pixel. As many samples as the way has pixels, in rounds of four: each takes the mean of four of
-/// the round before, a quarter of its step apart.
-Planes meanAlong(Planes in, const IntRect& area, double longest, const Way& way);
+/// the round before, four times as close.
+Planes meanAlong(const Planes& in, const IntRect& area, double longest, const Ways& ways);
 
 } // namespace glyptos

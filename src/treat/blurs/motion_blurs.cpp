@@ -22,17 +22,18 @@ std::vector<Need> angleNeeds(const Figures& f, const Place& place) {
     return {{0, reachAlong(px)}};
 }
 
-GLYPTOS_ROWS void straightOn(const float* x, const float* y, float dx, float dy, float* ox, float* oy,
-                             size_t n) {
-    for (size_t i = 0; i < n; ++i) ox[i] = x[i] + dx, oy[i] = y[i] + dy;
+GLYPTOS_ROWS void straightOn(const float* __restrict x, float y, float dx, float dy, float* __restrict ox,
+                             float* __restrict oy, size_t n) {
+    for (size_t i = 0; i < n; ++i) ox[i] = x[i] + dx, oy[i] = y + dy;
 }
 
 void drawAngle(const AroundJob& job, Planes& out) {
     const Vec2 way = job.place.way(job.figures.number(Angle), job.figures.number(Length));
-    out = meanAlong(copyOf(job.inputs[0]), out.area, way.length(),
-                    [=](const float* x, const float* y, float t, float* ox, float* oy, size_t n) {
-                        straightOn(x, y, float(way.x) * t, float(way.y) * t, ox, oy, n);
-                    });
+    out = meanAlong(job.inputs[0], out.area, way.length(), [=](const float* x, float y, size_t n) -> RowWays {
+        return [=](float t, float* ox, float* oy) {
+            straightOn(x, y, float(way.x) * t, float(way.y) * t, ox, oy, n);
+        };
+    });
 }
 
 enum { Middle, Turn };
@@ -65,10 +66,12 @@ std::vector<Need> turningNeeds(const Figures& f, const Place& place) {
     return {{0, reachAlong(far)}};
 }
 
-GLYPTOS_ROWS void turnedOn(const float* x, const float* y, float mx, float my, float c, float s, float* ox,
-                           float* oy, size_t n) {
+/// Turned by the angle with that cosine and sine about a point, and stretched by their length.
+GLYPTOS_ROWS void turnedOn(const float* __restrict x, float y, const Vec2& middle, float c, float s,
+                           float* __restrict ox, float* __restrict oy, size_t n) {
+    const auto mx = float(middle.x), my = float(middle.y), dy = y - my;
     for (size_t i = 0; i < n; ++i) {
-        const float dx = x[i] - mx, dy = y[i] - my;
+        const float dx = x[i] - mx;
         ox[i] = mx + dx * c - dy * s;
         oy[i] = my + dx * s + dy * c;
     }
@@ -77,10 +80,12 @@ GLYPTOS_ROWS void turnedOn(const float* x, const float* y, float mx, float my, f
 void drawTurning(const AroundJob& job, Planes& out) {
     const Vec2 middle = middleOf(job.figures, job.place, kTurningFigures[Middle]);
     const double angle = job.figures.number(Turn) * kTurn;
-    out = meanAlong(copyOf(job.inputs[0]), out.area, longestArc(job.figures, job.place),
-                    [=](const float* x, const float* y, float t, float* ox, float* oy, size_t n) {
-                        turnedOn(x, y, float(middle.x), float(middle.y), float(std::cos(angle * t)),
-                                 float(std::sin(angle * t)), ox, oy, n);
+    out = meanAlong(job.inputs[0], out.area, longestArc(job.figures, job.place),
+                    [=](const float* x, float y, size_t n) -> RowWays {
+                        return [=](float t, float* ox, float* oy) {
+                            turnedOn(x, y, middle, float(std::cos(angle * t)), float(std::sin(angle * t)), ox,
+                                     oy, n);
+                        };
                     });
 }
 
@@ -96,11 +101,12 @@ std::vector<Need> rushingNeeds(const Figures& f, const Place& place) {
 void drawRushing(const AroundJob& job, Planes& out) {
     const Vec2 middle = middleOf(job.figures, job.place, kRushingFigures[Middle]);
     const double z = std::log1p(job.figures.number(Turn));
-    out =
-        meanAlong(copyOf(job.inputs[0]), out.area, longestRush(job.figures, job.place),
-                  [=](const float* x, const float* y, float t, float* ox, float* oy, size_t n) {
-                      turnedOn(x, y, float(middle.x), float(middle.y), float(std::exp(z * t)), 0, ox, oy, n);
-                  });
+    out = meanAlong(job.inputs[0], out.area, longestRush(job.figures, job.place),
+                    [=](const float* x, float y, size_t n) -> RowWays {
+                        return [=](float t, float* ox, float* oy) {
+                            turnedOn(x, y, middle, float(std::exp(z * t)), 0, ox, oy, n);
+                        };
+                    });
 }
 
 } // namespace

@@ -7,11 +7,12 @@
 
 namespace glyptos {
 
-/// Slopes of a height in px over px, by central differences; `height` must reach one px beyond `area`.
+/// Slopes of a height in px over px, by central differences over `step` px to either side; `height` must
+/// reach that far beyond `area`.
 struct Slopes {
     Plane x, y;
 };
-Slopes slopesOf(const Plane& height, const IntRect& area);
+Slopes slopesOf(const Plane& height, const IntRect& area, int step = 1);
 
 /// A unit vector; z points at the viewer.
 struct Direction {

@@ -2,9 +2,8 @@
 // asked in the middle tones. Chance by place on the piece, so that it is the same at every zoom; where a
 // grain is smaller than a pixel it fades to what is left of it on average.
 
-#include "raster/noise.h"
 #include "treat/kind.h"
-#include "treat/vector_math.h"
+#include "treat/surfaces/surface_noise.h"
 
 namespace glyptos {
 namespace {
@@ -19,9 +18,11 @@ constexpr Figure kFigures[]{
 };
 
 /// Two octaves about 0; its standard deviation is about ¼.
-float grainAt(float x, float y, uint32_t seed) {
-    return 1.3f * (0.65f * valueNoise(x, y, seed) +
-                   0.35f * valueNoise(2.03f * x + 7, 2.03f * y + 3, seed + 1) - 0.5f);
+GLYPTOS_IN_ROWS float grainAt(float x, float y, uint32_t seed) {
+    constexpr float kShown = 2; // grains too small to be seen are made weaker as a whole
+    const rows::Lattice one{seed, -1, -1, kShown}, two{seed + 1, -1, -1, kShown};
+    return 1.3f *
+           (0.65f * rows::noise(x, y, one) + 0.35f * rows::noise(2.03f * x + 7, 2.03f * y + 3, two) - 0.5f);
 }
 
 struct Grain {
@@ -30,20 +31,45 @@ struct Grain {
     uint32_t seed;
 };
 
-void addGrain(const ColourRow& row, const Grain& g) {
-    float* channel[3] = {row.r, row.g, row.b};
+/// A row of grain that begins at (x, y) and goes on by (dx, dy).
+struct GrainRow {
+    float x, y, dx, dy;
+};
+
+GLYPTOS_ROWS void grainRow(const GrainRow& row, uint32_t seed, float* __restrict out, size_t n) {
+    const float x = row.x, y = row.y, dx = row.dx, dy = row.dy;
+    for (size_t i = 0; i < n; ++i) {
+        const auto k = float(int32_t(i));
+        out[i] = grainAt(x + dx * k, y + dy * k, seed);
+    }
+}
+
+/// How much of it each pixel takes: more in the middle tones, where that is asked for.
+GLYPTOS_ROWS void shareRow(const ColourRow& row, float amount, float middles, float* __restrict out) {
+    const float* __restrict r = row.r, * __restrict g = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
-        if (row.alpha[i] <= 0) continue;
-        const Vec2 at = g.toGrain.map({double(row.x) + double(i) + 0.5, row.y + 0.5});
-        const auto x = float(at.x), y = float(at.y);
-        const float luma = rows::clamp01(0.2126f * row.r[i] + 0.7152f * row.g[i] + 0.0722f * row.b[i]);
-        const float here = g.amount * (1 - g.middles * (1 - 4 * luma * (1 - luma)));
-        const float one = grainAt(x, y, g.seed);
-        for (uint32_t c = 0; c < 3; ++c) {
-            float v = one;
-            if (g.coloured > 0) v += (grainAt(x, y, g.seed + 101 * (c + 1)) - one) * g.coloured;
-            channel[c][i] = rows::clamp01(channel[c][i] + here * v);
-        }
+        const float luma = rows::clamp01(0.2126f * r[i] + 0.7152f * g[i] + 0.0722f * b[i]);
+        out[i] = amount * (1 - middles * (1 - 4 * luma * (1 - luma)));
+    }
+}
+
+GLYPTOS_ROWS void addRow(const float* __restrict one, const float* __restrict own, float coloured,
+                         const float* __restrict share, float* __restrict out, size_t n) {
+    for (size_t i = 0; i < n; ++i)
+        out[i] = rows::clamp01(out[i] + share[i] * (one[i] + (own[i] - one[i]) * coloured));
+}
+
+void addGrain(const ColourRow& row, const Grain& g) {
+    constexpr size_t kMost = 1024;
+    float one[kMost], own[kMost], share[kMost];
+    const Vec2 first = g.toGrain.map({row.x + 0.5, row.y + 0.5});
+    const GrainRow at{float(first.x), float(first.y), float(g.toGrain.a), float(g.toGrain.b)};
+    shareRow(row, g.amount, g.middles, share);
+    grainRow(at, g.seed, one, row.n);
+    float* channel[3] = {row.r, row.g, row.b};
+    for (uint32_t c = 0; c < 3; ++c) {
+        if (g.coloured > 0) grainRow(at, g.seed + 101 * (c + 1), own, row.n);
+        addRow(one, g.coloured > 0 ? own : one, g.coloured, share, channel[c], row.n);
     }
 }
 

@@ -1,0 +1,205 @@
+// Moved along drawn curves while it was seen. Each pixel is swept the way that the curves run near it, every
+// one weighted by its distance to the power of −4, as far as its place along the nearest curve asks for and
+// less and less away from it; the mean along that way is along_ways.h. The field of ways is worked out on a
+// grid of the output and is straight between its points.
+
+#include "treat/blurs/along_ways.h"
+#include "treat/kind.h"
+#include "treat/vector_math.h"
+
+namespace glyptos {
+namespace {
+
+enum { Along, Length, Begin, End, Ease, Reach };
+constexpr Figure kFigures[]{
+    path("along", "Along"),
+    length("length", "Length", 12),
+    share("begin", "Where it begins", 1),
+    share("end", "Where it ends", 1),
+    share("ease", "Eases at the ends", 0.25),
+    length("reach", "Reaches", 40, 0.01),
+};
+
+constexpr int kGrid = 16; ///< px
+
+std::vector<Need> needs(const Figures& f, const Place& place) {
+    const double px = place.px(f.number(Length)) * std::max(f.number(Begin), f.number(End));
+    if (px < 0.5) return {};
+    return {{0, reachAlong(px)}};
+}
+
+/// A place on a curve: output px, the way it runs (length 1) and how far that is swept, px.
+struct Station {
+    Vec2 at, way;
+    double sweep;
+};
+
+/// What is swept along as long as no curve was drawn: a bow across the panel.
+std::vector<Contour> bowAcross(const Rect& panel) {
+    const double w = panel.w / 3, h = panel.h / 3;
+    return {{{{{panel.x, panel.y + 2 * h}, {}, {w, -2 * h}},
+              {{panel.right(), panel.y + 2 * h}, {-w, -2 * h}, {}}},
+             false}};
+}
+
+Vec2 between(const PathNode& a, const PathNode& b, double t) {
+    const Vec2 p[4]{a.at, a.at + a.after, b.at + b.before, b.at};
+    const double u = 1 - t;
+    return p[0] * (u * u * u) + p[1] * (3 * u * u * t) + p[2] * (3 * u * t * t) + p[3] * (t * t * t);
+}
+
+/// The curve as points close to each other, output px.
+std::vector<Vec2> pointsOf(const Contour& contour, const Affine& toOutput) {
+    constexpr int kEach = 24;
+    std::vector<Vec2> out;
+    const size_t n = contour.nodes.size(), last = contour.closed ? n : n - 1;
+    for (size_t i = 0; i < last; ++i)
+        for (int k = 0; k < kEach; ++k)
+            out.push_back(
+                toOutput.map(between(contour.nodes[i], contour.nodes[(i + 1) % n], double(k) / kEach)));
+    out.push_back(toOutput.map(contour.nodes[contour.closed ? 0 : n - 1].at));
+    return out;
+}
+
+/// Less and less towards the ends of an open curve.
+double easedAt(double t, const Contour& contour, double ease) {
+    if (contour.closed || ease <= 0) return 1;
+    const double in = std::clamp(std::min(t, 1 - t) / (ease / 2), 0.0, 1.0);
+    return in * in * (3 - 2 * in);
+}
+
+void addStations(const Contour& contour, const Figures& f, const Place& place, std::vector<Station>& out) {
+    constexpr size_t kStations = 32;
+    if (contour.nodes.size() < 2) return;
+    const std::vector<Vec2> points = pointsOf(contour, place.toOutput);
+    std::vector<double> until{0};
+    for (size_t i = 1; i < points.size(); ++i)
+        until.push_back(until.back() + (points[i] - points[i - 1]).length());
+    if (until.back() <= 0) return;
+    const double length = place.px(f.number(Length));
+    size_t part = 1;
+    for (size_t k = 0; k < kStations; ++k) {
+        const double t = (double(k) + 0.5) / kStations, at = t * until.back();
+        while (part + 1 < points.size() && until[part] < at) ++part;
+        const Vec2 step = points[part] - points[part - 1];
+        const double of = std::max(step.length(), 1e-9), within = (at - until[part - 1]) / of;
+        const double strength = f.number(Begin) + (f.number(End) - f.number(Begin)) * t;
+        out.push_back({points[part - 1] + step * within, step * (1 / of),
+                       length * strength * easedAt(t, contour, f.number(Ease))});
+    }
+}
+
+/// Ways of output px at the points of a grid that has a point at every multiple of kGrid.
+struct Field {
+    int left, top, across;
+    std::vector<Vec2> ways;
+    const Vec2& at(int i, int j) const { return ways[size_t(j) * size_t(across) + size_t(i)]; }
+    bool isStill() const {
+        return std::all_of(ways.begin(), ways.end(), [](const Vec2& way) { return way == Vec2{}; });
+    }
+};
+
+Vec2 wayAt(Vec2 at, const std::vector<Station>& stations, double reach) {
+    std::vector<double> away;
+    for (const Station& s : stations) {
+        const Vec2 off = s.at - at;
+        away.push_back(off.x * off.x + off.y * off.y);
+    }
+    const auto nearest = size_t(std::min_element(away.begin(), away.end()) - away.begin());
+    const double off = std::sqrt(away[nearest]) / reach;
+    if (off >= 1) return {};
+    Vec2 way;
+    double sweep = 0, weights = 0;
+    for (size_t i = 0; i < stations.size(); ++i) {
+        const Station& s = stations[i];
+        const double d = away[i] + 0.01 * away[nearest] + 1, w = 1 / (d * d);
+        // A way and its opposite sweep alike.
+        const bool against = s.way.x * stations[nearest].way.x + s.way.y * stations[nearest].way.y < 0;
+        way = way + s.way * (against ? -w : w);
+        sweep += s.sweep * w, weights += w;
+    }
+    const double length = way.length();
+    return length > 0 ? way * (sweep / weights * (1 - off * off * (3 - 2 * off)) / length) : Vec2{};
+}
+
+Field fieldOver(const IntRect& area, const std::vector<Station>& stations, double reach) {
+    const auto gridAt = [](int v) { return int(std::floor(double(v) / kGrid)); };
+    Field out{gridAt(area.x) * kGrid, gridAt(area.y) * kGrid, gridAt(area.right()) - gridAt(area.x) + 2, {}};
+    const int down = gridAt(area.bottom()) - gridAt(area.y) + 2;
+    for (int j = 0; j < down; ++j)
+        for (int i = 0; i < out.across; ++i)
+            out.ways.push_back(
+                wayAt({double(out.left + i * kGrid), double(out.top + j * kGrid)}, stations, reach));
+    return out;
+}
+
+GLYPTOS_ROWS void ramp(float from, float step, float* __restrict out, int n) {
+    for (int i = 0; i < n; ++i) out[i] = from + step * float(i);
+}
+
+/// Straight from point to point of a row of the grid; `at`: how many px the first pixel's middle lies from
+/// the first point.
+void betweenPoints(const std::vector<float>& points, float at, float* out, int n) {
+    for (int i = 0; i < n;) {
+        const float u = at + float(i);
+        const int k = int(u) / kGrid, more = std::min(int(std::ceil(float((k + 1) * kGrid) - u)), n - i);
+        const float from = points[size_t(k)], step = (points[size_t(k) + 1] - from) / kGrid;
+        ramp(from + step * (u - float(k * kGrid)), step, out + i, more);
+        i += more;
+    }
+}
+
+/// The ways of a row: straight from point to point of the grid.
+struct RowOfWays {
+    std::vector<float> x, y;
+    RowOfWays(const Field& field, const float* px, float py, size_t n)
+        : x(n)
+        , y(n) {
+        const double v = (double(py) - field.top) / kGrid;
+        const int j = int(v);
+        std::vector<float> pointsX, pointsY;
+        for (int i = 0; i < field.across; ++i) {
+            const Vec2 way = field.at(i, j) * (1 - (v - j)) + field.at(i, j + 1) * (v - j);
+            pointsX.push_back(float(way.x)), pointsY.push_back(float(way.y));
+        }
+        betweenPoints(pointsX, px[0] - float(field.left), x.data(), int(n));
+        betweenPoints(pointsY, px[0] - float(field.left), y.data(), int(n));
+    }
+};
+
+GLYPTOS_ROWS void along(const float* __restrict x, float y, const float* __restrict dx,
+                        const float* __restrict dy, float t, float* __restrict ox, float* __restrict oy,
+                        size_t n) {
+    for (size_t i = 0; i < n; ++i) ox[i] = x[i] + dx[i] * t, oy[i] = y + dy[i] * t;
+}
+
+void draw(const AroundJob& job, Planes& out) {
+    const Figures& f = job.figures;
+    std::vector<Station> stations;
+    for (const Contour& contour : f.path(Along)) addStations(contour, f, job.place, stations);
+    if (stations.empty())
+        for (const Contour& contour : bowAcross(job.place.panel))
+            addStations(contour, f, job.place, stations);
+    const Planes& in = job.inputs[0];
+    const double longest = job.place.px(f.number(Length)) * std::max(f.number(Begin), f.number(End));
+    const int by = drawnAlong(longest);
+    const Field field =
+        fieldOver({out.area.x - by, out.area.y - by, out.area.w + 2 * by, out.area.h + 2 * by}, stations,
+                  job.place.px(f.number(Reach)));
+    if (field.isStill()) {
+        out = cutOut(in, out.area);
+        return;
+    }
+    out = meanAlong(in, out.area, longest, [&](const float* x, float y, size_t n) -> RowWays {
+        return [ways = RowOfWays(field, x, y, n), x, y, n](float t, float* ox, float* oy) {
+            along(x, y, ways.x.data(), ways.y.data(), t, ox, oy, n);
+        };
+    });
+}
+
+} // namespace
+
+extern const TreatmentKind kSweepBlur{
+    "sweep-blur", "Sweep blur", TreatmentFamily::Blur, kFigures, false, true, nullptr, needs, draw, "length"};
+
+} // namespace glyptos
