@@ -94,6 +94,20 @@ void eachTreatment(const Release& release, const std::function<void(const Treatm
     });
 }
 
+bool readsLayers(const Stack& stack) {
+    const auto reads = [](const Treatment& t) {
+        return std::any_of(t.figures.values().begin(), t.figures.values().end(),
+                           [](const FigureValue& value) {
+                               const auto* id = std::get_if<std::string>(&value);
+                               return id && id->starts_with(kLayerMark);
+                           });
+    };
+    return firstLayer(stack, [&](const Layer& layer) {
+               return layer.treatments &&
+                      std::any_of(layer.treatments->begin(), layer.treatments->end(), reads);
+           }) != nullptr;
+}
+
 std::vector<std::string> sourcesOf(const Layer& layer) {
     std::vector<std::string> out;
     const auto look = [&](const Layer& l) { eachSource(l, [&](const std::string& id) { addNew(out, id); }); };

@@ -24,6 +24,8 @@ void eachInk(const Layer& layer, const std::function<void(const Ink&)>& act);
 void eachInk(Layer& layer, const std::function<void(Ink&)>& act);
 /// Everything that is painted in the release: layers, what they mend, masks, selections.
 void eachPainted(const Release& release, const std::function<void(const PixelTiles&)>& act);
+/// Whether a treatment in a stack reads another layer.
+bool readsLayers(const Stack& stack);
 /// Every treatment of all layers.
 void eachTreatment(const Release& release, const std::function<void(const Treatment&)>& act);
 /// Ids of the sources that a layer, its mask and all in it show, each once.
@@ -67,7 +69,8 @@ void partsOf(Of<FigureValue> auto& value, const auto& visit) {
     if (auto* ink = std::get_if<Ink>(&value)) visit(*ink);
     if (auto* run = std::get_if<ColourRun>(&value))
         for (auto& stop : *run) visit(stop.colour);
-    if (auto* source = std::get_if<std::string>(&value); source && !source->empty()) {
+    if (auto* source = std::get_if<std::string>(&value);
+        source && !source->empty() && !source->starts_with(kLayerMark)) {
         auto picture = PictureContent{*source};
         visit(picture);
     }

@@ -145,7 +145,7 @@ bool echoesDiffer(const Release& before, const Release& after, const Stack& stac
 /// Whether anything besides the layers of that panel could change how it looks.
 bool othersMatter(const Release& before, const Release& after, const Stack& stack) {
     return before.linearLight != after.linearLight || !(before.brief == after.brief) ||
-           echoesDiffer(before, after, stack);
+           echoesDiffer(before, after, stack) || readsLayers(stack);
 }
 
 } // namespace

@@ -18,7 +18,7 @@ enum class FigureKind : unsigned char {
     Curve,   ///< a ToneCurve
     Run,     ///< of colours: stops from 0 to 1
     Path,    ///< lines on the piece, in its units
-    Picture, ///< the id of a source of the release
+    Picture, ///< what is read besides: the id of a source of the release, or kLayerMark and that of a layer
     Table    ///< a LookTable
 };
 
@@ -32,6 +32,9 @@ enum class FigureUnit : unsigned char {
     Whole,
     Chance ///< a whole number: another one, other chances
 };
+
+/// Before the id of a layer of the panel in the value of a picture.
+inline constexpr std::string_view kLayerMark = "layer:";
 
 struct Figure {
     std::string_view id;    ///< in files; of a length followed by "_mm" or "_px" there
@@ -92,6 +95,9 @@ constexpr Figure run(std::string_view id, std::string_view label) {
 }
 constexpr Figure path(std::string_view id, std::string_view label) {
     return {id, label, FigureKind::Path, FigureUnit::Length};
+}
+constexpr Figure picture(std::string_view id, std::string_view label) {
+    return {id, label, FigureKind::Picture};
 }
 constexpr Figure table(std::string_view id, std::string_view label) {
     return {id, label, FigureKind::Table};

@@ -27,6 +27,13 @@ struct AroundJob {
     const Figures& figures;
     const Place& place;
     std::span<const Planes> inputs; ///< one for each need, in its order
+    /// One for each figure that is a picture, over the region that is drawn; without an area where there is
+    /// none, or where it is the layer itself. May be fewer.
+    std::span<const Planes> pictures{};
+    /// Nothing when it is not there.
+    const Planes* picture(size_t i) const {
+        return i < pictures.size() && !pictures[i].area.empty() ? &pictures[i] : nullptr;
+    }
 };
 
 /// Either `colour` is set, for what changes colours one pixel at a time, or `needs` and `draw`.
@@ -47,6 +54,8 @@ struct TreatmentKind {
     void (*draw)(const AroundJob& job, Planes& out) = nullptr;
     /// The figure that carries its strength; none: its first number.
     std::string_view carrier = {};
+    /// Where pictures lie that cover the panel of themselves, as a map of the piece. None: there.
+    Affine (*pictureOnPanel)(const Figures& figures, const Place& place) = nullptr;
 
     bool looksAround() const { return draw != nullptr; }
     /// The place of a figure in the table, or its size.

@@ -411,6 +411,76 @@ class TreatmentsTest : public QObject {
         QVERIFY(empty.at(100, 100)[3] == 0);
     }
 
+    void anotherLayerMovesPixels() {
+        const auto movedBy = [](const std::string& id) {
+            return listOf({{"displacement", {{"by", id}, {"across", 30.0}, {"down", 0.0}}}});
+        };
+        Layer white = layerOf("white", box(400, Ink(1, 1, 1, 1)), {150, 100});
+        white.on = false;
+        const LayerPtr map = std::make_shared<const Layer>(white);
+        const auto shown = [&](const Treatments& list) {
+            return Rendering({map, with(layerOf("box", box(100, Ink(1, 0, 0, 1)), {150, 100}), list)});
+        };
+        const Rendering moved = shown(movedBy("layer:white"));
+        QVERIFY(isNear(moved.at(225, 100), {255, 0, 0, 255}) && moved.at(110, 100)[3] == 0);
+        // One that is gone, the layer itself, a picture that is not in the release: it stays.
+        for (const char* id : {"layer:gone", "layer:box", "gone"})
+            QVERIFY2(isNear(shown(movedBy(id)).at(110, 100), {255, 0, 0, 255}), id);
+        // Two that move each other, and a group that holds what it moves, come to an end.
+        const Rendering each({with(layerOf("a", box(60, Ink(1, 1, 1, 1)), {100, 100}), movedBy("layer:b")),
+                              with(layerOf("b", box(60, Ink(1, 1, 1, 1)), {200, 100}), movedBy("layer:a"))});
+        QVERIFY(each.at(100, 100)[3] == 255);
+        const LayerPtr inside =
+            with(layerOf("in", box(100, Ink(1, 0, 0, 1)), {150, 100}), movedBy("layer:group"));
+        const Rendering grouped(
+            {std::make_shared<const Layer>(layerOf("group", GroupContent{{inside}, false}, {}))});
+        QVERIFY(isNear(grouped.at(110, 100), {255, 0, 0, 255}));
+    }
+
+    void aBevelIsFilledWithWhatSlidesUnderIt() {
+        Layer halves = layerOf("halves", box(150, Ink(0, 0, 1, 1)), {225, 100}); // right of the middle
+        halves.on = false;
+        const auto shown = [&](double across) {
+            return Rendering({std::make_shared<const Layer>(halves),
+                              with(layerOf("box", box(160, Ink(1, 0, 0, 1)), {150, 100}),
+                                   listOf({{"bevel",
+                                            {{"width", 4.0},
+                                             {"fill", std::string("layer:halves")},
+                                             {"fillAcross", across}}}}))});
+        };
+        QVERIFY(isNear(shown(0).at(120, 100), {255, 0, 0, 255}) &&
+                isNear(shown(0).at(180, 100), {0, 0, 255, 255}));
+        QVERIFY(isNear(shown(-50).at(120, 100), {0, 0, 255, 255}));
+    }
+
+    void aSweepFollowsItsCurve() {
+        // A line across the panel: swept along it, not across; nothing beyond its reach.
+        const std::vector<Contour> line{{{{{0, 60}, {}, {}}, {{300, 60}, {}, {}}}, false}};
+        const Rendering shown({with(
+            layerOf("box", box(40, Ink(1, 1, 1, 1)), {150, 60}),
+            listOf({{"sweep-blur", {{"along", line}, {"length", 40.0}, {"reach", 60.0}, {"ease", 0.0}}}}))});
+        const auto edge = shown.at(180, 60);
+        QVERIFY2(edge[3] > 30 && edge[3] < 120, qPrintable(QString::number(edge[3])));
+        QVERIFY(shown.at(150, 60)[3] > 240);
+        QVERIFY(shown.at(150, 36)[3] < 12 && shown.at(150, 44)[3] > 200);
+        const Rendering far(
+            {with(layerOf("box", box(40, Ink(1, 1, 1, 1)), {150, 160}),
+                  listOf({{"sweep-blur", {{"along", line}, {"length", 40.0}, {"reach", 60.0}}}}))});
+        QVERIFY(far.at(169, 160)[3] == 255 && far.at(172, 160)[3] == 0);
+    }
+
+    void aSurfaceRepeats() {
+        const Treatments list = listOf({{"rust", {{"scale", 16.0}, {"repeats", 1.0}}}});
+        const Rendering shown({with(layerOf("box", box(300, Ink(1, 1, 1, 1)), {150, 100}), list)});
+        int far = 0;
+        for (int x = 20; x < 150; x += 7) {
+            const auto a = shown.at(x, 90), b = shown.at(x + 128, 90);
+            for (size_t c = 0; c < 3; ++c) far = std::max(far, std::abs(a[c] - b[c]));
+        }
+        QVERIFY2(far <= 2, qPrintable(QString::number(far)));
+        QVERIFY(!isNear(shown.at(30, 90), shown.at(94, 90)) || !isNear(shown.at(50, 90), shown.at(114, 90)));
+    }
+
     void tablesOfGradesAreThoseGrades() {
         const Treatments list = listOf({{"warmth", {{"warmth", 0.4}}},
                                         {"light-contrast", {{"contrast", 0.2}}},

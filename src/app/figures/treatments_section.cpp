@@ -4,6 +4,7 @@
 #include "app/session/words.h"
 #include "app/widgets/scope_drawing.h"
 #include "release/placing.h"
+#include "release/walks.h"
 #include "render/painting.h"
 
 #include <QActionGroup>
@@ -345,6 +346,11 @@ FigureSurroundings TreatmentsSection::surroundings() const {
     out.palette = document_->shown()->palette;
     for (const SourcePtr& source : document_->shown()->sources)
         out.pictures.emplace_back(q(source->name), source->id);
+    eachLayer(stackOf(*document_->shown(), document_->panel()), [&](const LayerPtr& other) {
+        if (other->id != layer_ && !other->as<GradeContent>())
+            out.pictures.emplace_back(tr("Layer: %1").arg(q(other->name)),
+                                      std::string(kLayerMark) + other->id);
+    });
     return out;
 }
 

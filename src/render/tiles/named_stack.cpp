@@ -23,14 +23,15 @@ bool isNothing(const NamedLayer& layer) {
 class Namer {
   public:
     Namer(const RenderParts& parts, const Scene& scene, const IntRect& region,
-          std::vector<PanelPlace> opened = {})
+          std::vector<PanelPlace> opened = {}, std::vector<std::string> read = {})
         : recipes_(parts, *scene.release, region, scene.moving ? Sampling::Draft : Sampling::Whole)
         , parts_(parts)
         , scene_(scene)
         , release_(*scene.release)
         , region_(region)
         , inHand_(scene.inHand)
-        , opened_(std::move(opened)) {}
+        , opened_(std::move(opened))
+        , read_(std::move(read)) {}
 
     std::vector<NamedLayer> name(const PanelView& view) { return name(view, view.toOutput); }
 
@@ -195,18 +196,79 @@ class Namer {
 
     /// The tile of a treatment that looks around itself, on what the steps before it show.
     NamedLayer around(const Run& run, const Treated& steps, size_t step, const Affine& toOutput) const {
-        return aroundTile(*steps.step(step), toOutput,
+        const Treatment& treatment = *steps.step(step);
+        return aroundTile(treatment, toOutput, readBy(treatment, run.layer().id, placeOf(toOutput)),
                           [this_ = *this, run, steps, step](const Affine& map, const IntRect& region) {
                               std::vector<NamedLayer> out;
-                              Namer there(this_.parts_, this_.scene_, region, this_.opened_);
+                              Namer there = this_.elsewhere(region);
                               keep(there.upTo(run, steps, step, map), out);
                               return out;
                           });
     }
 
-    using Naming = std::function<std::vector<NamedLayer>(const Affine& map, const IntRect& region)>;
+    Namer elsewhere(const IntRect& region) const { return {parts_, scene_, region, opened_, read_}; }
 
-    NamedLayer aroundTile(const Treatment& treatment, const Affine& toOutput, const Naming& naming) const {
+    /// What a treatment of a layer reads besides, in the order of its figures.
+    std::vector<Naming> readBy(const Treatment& treatment, const std::string& layer,
+                               const Place& place) const {
+        std::vector<Naming> out;
+        for (size_t i = 0; i < treatment.figures.size(); ++i) {
+            if (treatment.kind->figures[i].kind != FigureKind::Picture) continue;
+            const std::string& id = treatment.figures.picture(i);
+            if (id.empty() || id == std::string(kLayerMark) + layer) {
+                out.emplace_back();
+                continue;
+            }
+            const Affine placed = treatment.kind->pictureOnPanel
+                                      ? treatment.kind->pictureOnPanel(treatment.figures, place)
+                                      : Affine{};
+            out.emplace_back([this_ = *this, id, placed, layer, panel = place.panel](const Affine& map,
+                                                                                     const IntRect& region) {
+                Namer there = this_.elsewhere(region);
+                there.read_.push_back(layer);
+                return there.read(id, map * placed, panel);
+            });
+        }
+        return out;
+    }
+
+    /// A source that covers the panel, or another layer of it with its treatments; nothing when it is gone,
+    /// or is being read already.
+    std::vector<NamedLayer> read(const std::string& id, const Affine& onto, const Rect& panel) {
+        std::vector<NamedLayer> out;
+        if (!id.starts_with(kLayerMark)) {
+            const SourcePtr source = release_.source(id);
+            if (!source || source->width <= 0 || source->height <= 0) return out;
+            const double k = std::max(panel.w / source->width, panel.h / source->height);
+            const Vec2 corner = panel.centre() - Vec2{source->width * k / 2, source->height * k / 2};
+            const Affine cover = Affine::translation(corner.x, corner.y) * Affine::scaling(k, k);
+            keep(recipes_.picture(PictureContent{id}, onto * cover), out);
+            return out;
+        }
+        const std::string layer = id.substr(kLayerMark.size());
+        const PiecePtr piece = opened_.empty() ? nullptr : release_.piece(opened_.back().piece);
+        if (!piece || std::find(read_.begin(), read_.end(), layer) != read_.end()) return out;
+        const auto& take = piece->take(opened_.back().take);
+        if (!take) return out;
+        if (const auto run = find(take->stack(opened_.back().panel), layer)) {
+            read_.push_back(layer);
+            keep(whole(*run, onto), out);
+            read_.pop_back();
+        }
+        return out;
+    }
+
+    static std::optional<Run> find(const Stack& stack, const std::string& id) {
+        for (size_t i = 0; i < stack.size(); ++i) {
+            if (stack[i]->id == id) return Run{stack, i, i};
+            if (const auto* group = stack[i]->as<GroupContent>())
+                if (auto inside = find(group->layers, id)) return inside;
+        }
+        return std::nullopt;
+    }
+
+    NamedLayer aroundTile(const Treatment& treatment, const Affine& toOutput,
+                          const std::vector<Naming>& pictures, const Naming& naming) const {
         const Place place = placeOf(toOutput);
         const int reach = reachOf(*treatment.kind, treatment.figures, place);
         const IntRect seen{region_.x - reach, region_.y - reach, region_.w + 2 * reach,
@@ -217,13 +279,15 @@ class Namer {
         KeyHash hash(kTreated);
         hash.add(nameOf(inside, seen, release_.linearLight)).add(treatment).add(place).add(region_);
         if (mask) hash.add(mask->key);
+        for (const Naming& picture : pictures)
+            if (picture) hash.add(nameOf(picture(toOutput, region_), region_, release_.linearLight));
         NamedLayer out;
         out.key = hash.key();
-        out.rows = TileRecipe{
-            out.key, [=, &treatment, linear = release_.linearLight, &tiles = parts_.tiles,
-                      region = region_](Scratch& scratch) {
-                return treatedTile(treatment, {naming, place, linear, tiles}, mask, region, scratch);
-            }};
+        out.rows = TileRecipe{out.key, [=, &treatment, linear = release_.linearLight, &tiles = parts_.tiles,
+                                        region = region_](Scratch& scratch) {
+                                  return treatedTile(treatment, {naming, pictures, place, linear, tiles},
+                                                     mask, region, scratch);
+                              }};
         return out;
     }
 
@@ -231,7 +295,7 @@ class Namer {
     NamedLayer upright(const Run& run, const Treated& steps, const Mapping& toOutput) const {
         return drawnUpright(toOutput, [this_ = *this, run, steps](const Affine& map, const IntRect& region) {
             std::vector<NamedLayer> out;
-            Namer there(this_.parts_, this_.scene_, region, this_.opened_);
+            Namer there = this_.elsewhere(region);
             keep(there.upTo(run, steps, steps.count(), map), out);
             return out;
         });
@@ -430,6 +494,7 @@ class Namer {
     IntRect region_;
     const std::string& inHand_;
     std::vector<PanelPlace> opened_; ///< panels that are being named, outermost first
+    std::vector<std::string> read_;  ///< layers that are being treated or read, outermost first
     int echoes_ = 0;
     bool passing_ = false; ///< within a group that layers pass through
 };

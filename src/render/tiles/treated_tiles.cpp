@@ -52,14 +52,15 @@ IntRect insideOf(const Rect& panel, const Affine& map) {
 }
 
 /// The layer at one level over an area; what lies beyond the panel goes on as at its edge.
-Planes gathered(const TreatedSource& source, int level, const IntRect& area, Scratch& scratch) {
+Planes gathered(const TreatedSource& source, const Naming& name, int level, const IntRect& area,
+                Scratch& scratch) {
     const Place place = source.place.coarser(level);
     Planes out(area);
     out.clear();
     for (int y = latticeStart(area.y); y < area.bottom(); y += kTileSize)
         for (int x = latticeStart(area.x); x < area.right(); x += kTileSize) {
             const IntRect cell{x, y, kTileSize, kTileSize};
-            const TilePtr tile = inputTile(source.name(place.toOutput, cell), cell, source, scratch);
+            const TilePtr tile = inputTile(name(place.toOutput, cell), cell, source, scratch);
             if (tile && !tile->empty) copyInto(*tile, cell, out);
         }
     goOnBeyond(insideOf(place.panel, place.toOutput), out);
@@ -130,16 +131,19 @@ Tile treatedTile(const Treatment& treatment, const TreatedSource& source,
     for (const Need& need : kind.needs(treatment.figures, source.place)) {
         const IntRect there = atLevel(region, need.level);
         inputs.push_back(gathered(
-            source, need.level,
+            source, source.name, need.level,
             {there.x - need.reach, there.y - need.reach, there.w + 2 * need.reach, there.h + 2 * need.reach},
             scratch));
     }
     const TilePtr share = mask ? keptTile(*mask, source.tiles, scratch) : nullptr;
     const bool whole = treatment.opacity >= 1 && treatment.blend == BlendMode::Normal && !share;
     Planes out(region);
-    if (inputs.empty()) return packed(gathered(source, 0, region, scratch));
-    kind.draw({treatment.figures, source.place, inputs}, out);
-    if (!whole) mix(treatment, gathered(source, 0, region, scratch), share.get(), region, out);
+    if (inputs.empty()) return packed(gathered(source, source.name, 0, region, scratch));
+    std::vector<Planes> pictures;
+    for (const Naming& name : source.pictures)
+        pictures.push_back(name ? gathered(source, name, 0, region, scratch) : Planes());
+    kind.draw({treatment.figures, source.place, inputs, pictures}, out);
+    if (!whole) mix(treatment, gathered(source, source.name, 0, region, scratch), share.get(), region, out);
     return packed(out);
 }
 

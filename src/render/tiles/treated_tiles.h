@@ -6,10 +6,13 @@
 
 namespace glyptos {
 
-/// What is treated: names what shows in any region of an output that `map` leads to from units of the panel.
+/// Names what shows in any region of an output that `map` leads to from units of the panel.
+using Naming = std::function<std::vector<NamedLayer>(const Affine& map, const IntRect& region)>;
+
 struct TreatedSource {
-    std::function<std::vector<NamedLayer>(const Affine& map, const IntRect& region)> name;
-    Place place; ///< of the region that is drawn
+    Naming name;                  ///< what is treated
+    std::vector<Naming> pictures; ///< what is read besides; nothing where it is not there
+    Place place;                  ///< of the region that is drawn
     bool linear = false;
     TileCache& tiles;
 };

@@ -1,7 +1,7 @@
 // A raised or sunken edge under a lamp. The height over the distance d from the outline, within the width w,
 // is a slope (d / w) or a round (√(1 - (1 - d / w)²)), smoothed; it is lit as a relief (light/relief.h).
 // Paper keeps its colour and darkens and lightens; metal mirrors a sky that is light above and a ground that
-// is dark, in its own colour.
+// is dark, in its own colour. A picture may fill what shows first.
 
 #include "treat/light/relief.h"
 #include "treat/outlines/edge_distance.h"
@@ -16,7 +16,23 @@ constexpr const char* kProfiles[]{"round", "slope", "groove"};
 constexpr const char* kMaterials[]{"paper", "metal"};
 enum class Profile { Round, Slope, Groove };
 
-enum { Width, Height, Profile_, Sunken, Direction_, Elevation, Material, Roughness, Light, Shade, Smooth };
+enum {
+    Width,
+    Height,
+    Profile_,
+    Sunken,
+    Direction_,
+    Elevation,
+    Material,
+    Roughness,
+    Light,
+    Shade,
+    Smooth,
+    Fill,
+    FillAcross,
+    FillDown,
+    FillSize
+};
 constexpr Figure kFigures[]{
     length("width", "Width", 1.5, 1e-4),
     share("height", "Height", 0.6, 0, 3),
@@ -29,6 +45,10 @@ constexpr Figure kFigures[]{
     share("light", "Lights", 0.8),
     share("shade", "Shades", 0.8),
     length("smooth", "Smoothing", 0.1),
+    picture("fill", "Filled with"),
+    length("fillAcross", "Filling across", 0, -kLongestFigure),
+    length("fillDown", "Filling down", 0, -kLongestFigure),
+    share("fillSize", "Filling's size", 1, 0.05, 20),
 };
 
 double smoothing(const Figures& f, const Place& place) {
@@ -136,12 +156,31 @@ Lighting lightingOf(const Figures& f, const Place& place) {
     return out;
 }
 
+/// About the middle of the panel, and slid.
+Affine fillOnPanel(const Figures& f, const Place& place) {
+    const Vec2 middle = place.panel.centre();
+    return Affine::translation(middle.x + f.number(FillAcross), middle.y + f.number(FillDown)) *
+           Affine::scaling(f.number(FillSize), f.number(FillSize)) *
+           Affine::translation(-middle.x, -middle.y);
+}
+
+/// The picture within what shows.
+void fillWith(const Planes& picture, Planes& out) {
+    for (int y = out.area.y; y < out.area.bottom(); ++y)
+        for (int i = 0; i < out.area.w; ++i) {
+            const float left = 1 - picture.row(3, y)[i];
+            for (int c = 0; c < 3; ++c)
+                out.row(c, y)[i] = out.row(c, y)[i] * left + picture.row(c, y)[i] * out.row(3, y)[i];
+        }
+}
+
 void draw(const AroundJob& job, Planes& out) {
     const IntRect& area = out.area;
     const Plane height = heights(job, {area.x - 1, area.y - 1, area.w + 2, area.h + 2});
     const Slopes slopes = slopesOf(height, area);
     const Lighting lighting = lightingOf(job.figures, job.place);
     out = copyOf(job.inputs[1]);
+    if (const Planes* picture = job.picture(0)) fillWith(*picture, out);
     for (int y = area.y; y < area.bottom(); ++y)
         lightRow(slopes.x.row(y), slopes.y.row(y), out.row(3, y), out.row(0, y), out.row(1, y), out.row(2, y),
                  size_t(area.w), lighting);
@@ -149,7 +188,8 @@ void draw(const AroundJob& job, Planes& out) {
 
 } // namespace
 
-extern const TreatmentKind kBevel{"bevel", "Bevel", TreatmentFamily::Outline, kFigures, true, false, nullptr,
-                                  needs,   draw};
+extern const TreatmentKind kBevel{
+    "bevel", "Bevel",    TreatmentFamily::Outline, kFigures, true, false, nullptr, needs, draw,
+    "width", fillOnPanel};
 
 } // namespace glyptos
