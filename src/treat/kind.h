@@ -56,6 +56,11 @@ struct TreatmentKind {
     std::string_view carrier = {};
     /// Where pictures lie that cover the panel of themselves, as a map of the piece. None: there.
     Affine (*pictureOnPanel)(const Figures& figures, const Place& place) = nullptr;
+    /// Sets figures by what is beneath: straight, encoded colours, of which there must be some. None: nothing
+    /// in a picture says how they should be.
+    void (*byPicture)(Figures& figures, std::span<const Rgba> colours) = nullptr;
+    /// Asks where the lines of words are.
+    bool readsLines = false;
 
     bool looksAround() const { return draw != nullptr; }
     /// The place of a figure in the table, or its size.

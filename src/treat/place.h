@@ -8,10 +8,23 @@
 
 namespace glyptos {
 
+/// Boxes round what a layer shows, in its own frame.
+struct LineBoxes {
+    Affine toPiece;
+    std::vector<Rect> boxes;
+    /// All of them on the piece.
+    Rect bounds() const {
+        Rect all;
+        for (const Rect& box : boxes) all = all.united(toPiece.mapBounds(box));
+        return all;
+    }
+};
+
 struct Place {
     Affine toOutput;       ///< from units of the piece to output px
     Rect panel;            ///< units: the panel with its bleed
     double unitsPerMm = 1; ///< or of px pieces, their px in a mm at 300 ppi
+    LineBoxes lines{};     ///< of the layer, for kinds that read them
 
     double pxPerUnit() const { return std::sqrt(std::abs(toOutput.determinant())); }
     double px(double units) const { return units * pxPerUnit(); }

@@ -198,6 +198,36 @@ class TreatmentsTest : public HandworkTest {
         QVERIFY(found);
     }
 
+    void figuresComeFromThePicture() {
+        boxInHand(Ink(0.6f, 0.5f, 0.4f, 1));
+        section().add(*treatmentKind("warmth"));
+        QVERIFY(section().byPicture()->isVisible() && !section().papers()->isVisible());
+        // Until what lies beneath has been drawn there is nothing to go by, and it says so.
+        QTRY_VERIFY((section().byPicture()->click(), list()[0].figures.flag(3)));
+        QVERIFY(lastStep().contains("from the picture"));
+        QTRY_VERIFY2(std::abs(t->seen(kMiddle).red() - t->seen(kMiddle).blue()) <= 3,
+                     qPrintable(t->seen(kMiddle).name()));
+    }
+
+    void papersAreKeptAsShapes() {
+        boxInHand(Ink(0.7f, 0.7f, 0.7f, 1));
+        const std::string box = document().selectedLayer()->id;
+        section().add(*treatmentKind("cut-paper"));
+        t->settle();
+        const QColor cut = t->seen(kMiddle);
+        section().papers()->click();
+        QTRY_VERIFY(document().selectedLayer() && document().selectedLayer()->as<GroupContent>());
+        QCOMPARE(lastStep(), QStringLiteral("Keep the papers of Box as shapes"));
+        const auto& papers = document().selectedLayer()->as<GroupContent>()->layers;
+        QCOMPARE(papers.size(), size_t(3)); // of four, as nothing is light enough for the last
+        for (const LayerPtr& paper : papers) QVERIFY(paper->as<ShapeContent>());
+        QVERIFY(!findLayer(stackOf(*document().release(), document().panel()), box)->on);
+        QTRY_VERIFY2(std::abs(t->seen(kMiddle).red() - cut.red()) <= 2, qPrintable(t->seen(kMiddle).name()));
+        // As large as the box was.
+        QTRY_COMPARE(t->seen({1030, 1500}), t->seen(kMiddle));
+        QVERIFY(t->seen({970, 1500}) != t->seen(kMiddle));
+    }
+
     void aKeptLookIsThereAgain() {
         boxInHand(Ink(0.6f, 0.6f, 0.6f, 1));
         section().add(*treatmentKind("inversion"));

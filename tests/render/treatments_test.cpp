@@ -202,7 +202,8 @@ class TreatmentsTest : public QObject {
         QFETCH(QString, kind);
         const Treatments list = ofKind(kind);
         const Picture art = someArt(kWidth, kHeight, 1);
-        const Place place{{}, {0, 0, kWidth, kHeight}, unitsPerMm(true)};
+        const Rect all{0, 0, kWidth, kHeight};
+        const Place place{{}, all, unitsPerMm(true), {{}, {all}}};
         const Planes in = planesOf(art);
         QString where;
         const Planes whole = treatedWhole(*list[0].kind, list[0].figures, place, in, 4096),
@@ -451,6 +452,46 @@ class TreatmentsTest : public QObject {
         QVERIFY(isNear(shown(0).at(120, 100), {255, 0, 0, 255}) &&
                 isNear(shown(0).at(180, 100), {0, 0, 255, 255}));
         QVERIFY(isNear(shown(-50).at(120, 100), {0, 0, 255, 255}));
+    }
+
+    void aPlateLiesBehindWords() {
+        TextContent words;
+        words.spec.text = "mm\nmmmmmm";
+        words.spec.family = "Barlow Condensed";
+        words.spec.size = 40;
+        words.colour = Ink(1, 1, 1, 1);
+        const auto shown = [&](double each) {
+            return Rendering(
+                {with(layerOf("words", words, {150, 100}), listOf({{"plate",
+                                                                    {{"each", each},
+                                                                     {"across", 10.0},
+                                                                     {"down", 4.0},
+                                                                     {"corner", 6.0},
+                                                                     {"colour", Ink(1, 0, 0, 1)}}}}))});
+        };
+        // Where red shows, by rows and columns.
+        const auto redIn = [](const Rendering& r, int y) {
+            int n = 0;
+            for (int x = 0; x < 300; ++x) n += r.at(x, y)[3] > 200 ? 1 : 0;
+            return n;
+        };
+        const Rendering one = shown(0), each = shown(1);
+        int widest = 0, narrowest = 300, widestOfEach = 0, narrowestOfEach = 300, rows = 0;
+        for (int y = 0; y < 200; ++y) {
+            if (const int n = redIn(one, y); n > 0)
+                widest = std::max(widest, n), narrowest = std::min(narrowest, n), ++rows;
+            if (const int n = redIn(each, y); n > 20)
+                widestOfEach = std::max(widestOfEach, n), narrowestOfEach = std::min(narrowestOfEach, n);
+        }
+        QVERIFY2(rows > 60 && widest - narrowest <= 12,
+                 qPrintable(QStringLiteral("%1 %2 %3").arg(rows).arg(widest).arg(narrowest)));
+        QVERIFY2(widestOfEach == widest && narrowestOfEach < widest / 2,
+                 qPrintable(QStringLiteral("%1 %2").arg(widestOfEach).arg(narrowestOfEach)));
+        // The words lie on it, and its corners are round.
+        int white = 0;
+        for (int y = 0; y < 200; ++y)
+            for (int x = 0; x < 300; ++x) white += isNear(one.at(x, y), {255, 255, 255, 255}) ? 1 : 0;
+        QVERIFY(white > 500);
     }
 
     void aSweepFollowsItsCurve() {

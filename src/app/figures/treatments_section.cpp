@@ -42,6 +42,8 @@ QString familyWord(TreatmentFamily family) {
 TreatmentsSection::TreatmentsSection(Engine& engine, RenderService& service, LookShelf& looks)
     : LayerSection(engine)
     , looks_(looks)
+    , toCut_(service)
+    , reference_(service)
     , before_(service) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
@@ -65,6 +67,22 @@ TreatmentsSection::TreatmentsSection(Engine& engine, RenderService& service, Loo
                           roleLabel(tr("This version of Glyptos does not know this treatment. It is kept "
                                        "in the file as it is, and drawn without."),
                                     "caution"));
+    byPicture_ =
+        wordButton(tr("Set from the picture"),
+                   tr("Works these figures out from the colours beneath; they can be changed afterwards"));
+    connect(byPicture_, &QToolButton::clicked, this, &TreatmentsSection::setByPicture);
+    match_ =
+        wordButton(tr("Match to ▾"), tr("A table that gives what is beneath the colours of another picture"));
+    match_->setAccessibleName(tr("Match the colours of"));
+    match_->setPopupMode(QToolButton::InstantPopup);
+    match_->setMenu(matchMenu_ = new QMenu(match_));
+    connect(matchMenu_, &QMenu::aboutToShow, this, &TreatmentsSection::makeMatchMenu);
+    papers_ = wordButton(tr("Keep as shapes"), tr("The papers as shapes in a group in front of the layer"));
+    connect(papers_, &QToolButton::clicked, this, &TreatmentsSection::askPapers);
+    connect(&toCut_, &Miniature::arrived, this, &TreatmentsSection::keepPapers);
+    connect(&reference_, &Miniature::arrived, this,
+            [this] { setMatch(referenceName_, coloursOf(reference_.image())); });
+    column->addWidget(fromPictures_ = inOneRow({byPicture_, match_, papers_}));
     column->addWidget(figures_ = new TreatmentFigures);
     column->addWidget(common_ = new QWidget);
     makeCommon(figuresForm(common_));
@@ -366,8 +384,10 @@ void TreatmentsSection::refresh(const Layer& layer) {
     const Treatment* shown = shownTreatment();
     unknown_->setVisible(shown && !shown->kind);
     figures_->setVisible(shown && shown->kind);
+    fromPictures_->setVisible(false);
     common_->setVisible(shown && shown->kind);
     if (!shown || !shown->kind) return;
+    showFromPictures(*shown);
     figures_->show(*shown, surroundings());
     opacity_->setValue(shown->opacity * 100);
     blend_->setCurrentIndex(int(shown->blend));
@@ -378,11 +398,11 @@ void TreatmentsSection::refresh(const Layer& layer) {
     askHistogram();
 }
 
-/// What is beneath the treatment in hand, small: the release as it is without that and those after it.
-void TreatmentsSection::askHistogram() {
+/// The release as it is without the treatment in hand and those after it.
+void TreatmentsSection::askBefore(Miniature& picture, double side, Affine& toPx) {
     const LayerPtr layer = document_->selectedLayer();
     const Panel* here = panel();
-    if (!figures_->curveEditor() || !layer || !here) return;
+    if (!shownTreatment() || !layer || !here) return;
     Layer before = *layer;
     before.treatments =
         std::make_shared<const Treatments>(layer->treatments->begin(), layer->treatments->begin() + current_);
@@ -396,18 +416,24 @@ void TreatmentsSection::askHistogram() {
             release =
                 withChangedLayer(release, document_->panel(), front->id, [](Layer& l) { l.on = false; });
         }
-        auto [scene, region] = fittedScene(release, document_->panel(), here->trim(), QSizeF(kSmall, kSmall));
-        toBefore_ = scene.panels.empty() ? Affine{} : scene.panels.front().toOutput;
-        return before_.ask(2, std::move(scene), region);
+        auto [scene, region] = fittedScene(release, document_->panel(), here->trim(), QSizeF(side, side));
+        toPx = scene.panels.empty() ? Affine{} : scene.panels.front().toOutput;
+        return picture.ask(2, std::move(scene), region);
     }
     const Rect area = frameOfLayer(*layer).bounds();
     if (area.empty()) return;
-    const double k = kSmall / std::max(area.w, area.h);
+    const double k = side / std::max(area.w, area.h);
     Scene scene = aloneScene(document_->shown(), before, true,
                              Affine::scaling(k, k) * Affine::translation(-area.x, -area.y), area);
-    toBefore_ = scene.panels.front().toOutput;
+    toPx = scene.panels.front().toOutput;
     const IntRect region = scene.bounds();
-    before_.ask(2, std::move(scene), region);
+    picture.ask(2, std::move(scene), region);
+}
+
+void TreatmentsSection::askHistogram() {
+    const Treatment* shown = shownTreatment();
+    const bool looked = shown && (!byPicture_->isHidden() || !match_->isHidden());
+    if (looked) askBefore(before_, kSmall, toBefore_);
 }
 
 void TreatmentsSection::showHistogram() {

@@ -19,6 +19,9 @@ class TreatmentsSection : public LayerSection {
     TreatmentList* list() const { return list_; }
     TreatmentFigures* figures() const { return figures_; }
     QMenu* addMenu() const { return addMenu_; }
+    QToolButton* byPicture() const { return byPicture_; }
+    QToolButton* papers() const { return papers_; }
+    QMenu* matchMenu() const { return matchMenu_; }
     /// Row of the list whose figures show, or -1.
     int current() const { return current_; }
     /// Shows the figures of a row.
@@ -61,9 +64,19 @@ class TreatmentsSection : public LayerSection {
     void chooseLookFile(size_t figure);
     void writeTable();
     void takePath(size_t figure);
+    /// What the treatment in hand acts on, its longer side `side` px, and its way from the panel.
+    void askBefore(Miniature& picture, double side, Affine& toPx);
     void askHistogram();
     void showHistogram();
     void makeMaskMenu();
+    void showFromPictures(const Treatment& shown);
+    void setByPicture();
+    void makeMatchMenu();
+    void matchTo(const Layer& picture, const Rect& area, const QString& name);
+    void matchToFile();
+    void askPapers();
+    void keepPapers();
+    void setMatch(const QString& name, std::vector<Rgba> reference);
     const Treatment* shownTreatment() const;
     double unitHere() const; ///< in a mm
     double shorterSide() const;
@@ -79,6 +92,13 @@ class TreatmentsSection : public LayerSection {
     NumberField* opacity_;
     QPushButton* mask_;
     LookShelf& looks_;
+    QWidget* fromPictures_; ///< figures that a picture can set
+    QToolButton *byPicture_, *match_, *papers_;
+    Miniature toCut_; ///< what is cut into papers that are kept
+    Affine toCutPx_;  ///< from the panel to its px
+    QMenu* matchMenu_;
+    Miniature reference_; ///< whose colours are to be matched
+    QString referenceName_;
     Miniature before_; ///< what the treatment in hand acts on
     Affine toBefore_;  ///< from the panel to its px
     std::string layer_;

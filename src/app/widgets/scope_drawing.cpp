@@ -76,6 +76,15 @@ class Cells {
 
 } // namespace
 
+std::vector<Rgba> coloursOf(const QImage& image) {
+    std::vector<Rgba> out;
+    if (!image.isNull())
+        eachPixel(image, {}, [&](const Counted& pixel) {
+            out.push_back({pixel.colour.r, pixel.colour.g, pixel.colour.b, pixel.weight});
+        });
+    return out;
+}
+
 Histogram histogramOf(const QImage& image, const QImage& mask) {
     Histogram out{};
     eachPixel(image, mask, [&](const Counted& p) {

@@ -120,7 +120,9 @@ class KeyHash {
         for (const FigureValue& value : t.figures.values()) add(value);
         return *this;
     }
-    KeyHash& add(const Place& p) { return add(p.toOutput).add(p.panel).add(p.unitsPerMm); }
+    KeyHash& add(const Place& p) {
+        return add(p.toOutput).add(p.panel).add(p.unitsPerMm).add(p.lines.toPiece).add(p.lines.boxes);
+    }
     TileKey key() const {
         const XXH128_hash_t hash = XXH3_128bits_digest(state_.get());
         return {hash.low64, hash.high64};

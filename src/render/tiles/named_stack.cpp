@@ -1,6 +1,7 @@
 #include "render/tiles/named_stack.h"
 
 #include "render/layer_geometry.h"
+#include "render/line_boxes.h"
 #include "render/tiles/blend_bands.h"
 #include "render/tiles/kept_composites.h"
 #include "render/tiles/key_hash.h"
@@ -197,7 +198,9 @@ class Namer {
     /// The tile of a treatment that looks around itself, on what the steps before it show.
     NamedLayer around(const Run& run, const Treated& steps, size_t step, const Affine& toOutput) const {
         const Treatment& treatment = *steps.step(step);
-        return aroundTile(treatment, toOutput, readBy(treatment, run.layer().id, placeOf(toOutput)),
+        Place place = placeOf(toOutput);
+        if (treatment.kind->readsLines) place.lines = lineBoxesOf(run.layer(), release_, parts_.paragraphs);
+        return aroundTile(treatment, place, readBy(treatment, run.layer().id, place),
                           [this_ = *this, run, steps, step](const Affine& map, const IntRect& region) {
                               std::vector<NamedLayer> out;
                               Namer there = this_.elsewhere(region);
@@ -267,14 +270,20 @@ class Namer {
         return std::nullopt;
     }
 
-    NamedLayer aroundTile(const Treatment& treatment, const Affine& toOutput,
-                          const std::vector<Naming>& pictures, const Naming& naming) const {
-        const Place place = placeOf(toOutput);
+    /// Whether what is laid behind lines may be seen there, though nothing of them is.
+    static bool behindLines(const Place& place, const IntRect& seen) {
+        return !place.lines.boxes.empty() &&
+               !pixelsAround(place.toOutput.mapBounds(place.lines.bounds())).intersected(seen).empty();
+    }
+
+    NamedLayer aroundTile(const Treatment& treatment, const Place& place, const std::vector<Naming>& pictures,
+                          const Naming& naming) const {
+        const Affine& toOutput = place.toOutput;
         const int reach = reachOf(*treatment.kind, treatment.figures, place);
         const IntRect seen{region_.x - reach, region_.y - reach, region_.w + 2 * reach,
                            region_.h + 2 * reach};
         const std::vector<NamedLayer> inside = naming(toOutput, seen);
-        if (inside.empty()) return {};
+        if (inside.empty() && !behindLines(place, seen)) return {};
         const auto mask = maskOf(treatment, toOutput);
         KeyHash hash(kTreated);
         hash.add(nameOf(inside, seen, release_.linearLight)).add(treatment).add(place).add(region_);

@@ -144,6 +144,17 @@ std::vector<float> paperLevels(const Figures& f) {
     return out;
 }
 
+Plane paperLight(const Planes& whole, const Figures& f, const Place& place) {
+    const auto smoothTo = [&](double sigma) { return lightOf(smoothedWhole(whole, std::max(sigma, 0.06))); };
+    Plane out = smoothTo(place.px(f.number(Plain)) / 2);
+    const auto closely = float(f.number(Closely));
+    if (closely == 0) return out;
+    const Plane close = smoothTo(place.px(f.number(Plain)) / 10);
+    for (size_t i = 0; i < out.values.size(); ++i)
+        out.values.data()[i] += (close.values.data()[i] - out.values.data()[i]) * closely;
+    return out;
+}
+
 Plane coverAbove(const Plane& light, float level, const IntRect& area) {
     Plane out(area);
     const auto at = [&](int y) { return light.row(y) + (area.x - light.area.x); };

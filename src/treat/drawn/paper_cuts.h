@@ -11,6 +11,9 @@ namespace glyptos {
 std::vector<Rgba> paperColours(const Figures& cutPaper);
 std::vector<float> paperLevels(const Figures& cutPaper);
 
+/// The lightness that all of a picture in memory is cut along, on all cores.
+Plane paperLight(const Planes& whole, const Figures& cutPaper, const Place& place);
+
 /// How much of each pixel lies above a level of `light`, which must reach one px beyond `area`.
 Plane coverAbove(const Plane& light, float level, const IntRect& area);
 

@@ -1,13 +1,14 @@
-// A look table (look_table.h).
+// A look table (look_table.h). The colours of skin, hues of 30…80° of Oklch at middle chroma, may be kept as
+// far as is asked for.
 
+#include "treat/grades/hue_weight.h"
 #include "treat/kind.h"
-#include "treat/vector_math.h"
 
 namespace glyptos {
 namespace {
 
-enum { Table };
-constexpr Figure kFigures[]{table("file", "Table")};
+enum { Table, Skin };
+constexpr Figure kFigures[]{table("file", "Table"), share("skin", "Keeps skin", 0)};
 
 /// Red, green and blue of an entry side by side, so that one load fetches all; the fourth is not used.
 using Entry = float __attribute__((vector_size(16)));
@@ -112,11 +113,38 @@ ColourOp oneDimension(const LookTable& t) {
     };
 }
 
+ColourOp looking(const LookTable& t) {
+    if (t.dimensions == 1) return oneDimension(t);
+    return [cube = cubeOf(t)](const ColourRow& row) { lookUpCube(row, cube); };
+}
+
+/// As much of the colours before as they are those of skin.
+GLYPTOS_ROWS void keepSkin(const float* __restrict r0, const float* __restrict g0, const float* __restrict b0,
+                           float share, float* __restrict r, float* __restrict g, float* __restrict b,
+                           size_t n) {
+    for (size_t i = 0; i < n; ++i) {
+        const rows::Lab lab = rows::labOf(r0[i], g0[i], b0[i]);
+        const float chroma = __builtin_sqrtf(lab.a * lab.a + lab.b * lab.b);
+        const float skin =
+            rows::hueWeight(rows::turnOf(lab.b, lab.a), chroma, 55 / 360.0f, 15 / 360.0f, 25 / 360.0f) *
+            (1 - rows::smooth(0.12f, 0.22f, chroma)) * share;
+        r[i] += (r0[i] - r[i]) * skin, g[i] += (g0[i] - g[i]) * skin, b[i] += (b0[i] - b[i]) * skin;
+    }
+}
+
 ColourOp lookTableGrade(const Figures& f, const Place&) {
     const LookTablePtr& t = f.table(Table);
     if (!t || t->size < 2) return {};
-    if (t->dimensions == 1) return oneDimension(*t);
-    return [cube = cubeOf(*t)](const ColourRow& row) { lookUpCube(row, cube); };
+    ColourOp look = looking(*t);
+    const auto skin = float(f.number(Skin));
+    if (skin == 0) return look;
+    return [look, skin](const ColourRow& row) {
+        constexpr size_t kMost = 1024;
+        float r[kMost], g[kMost], b[kMost];
+        std::copy_n(row.r, row.n, r), std::copy_n(row.g, row.n, g), std::copy_n(row.b, row.n, b);
+        look.act(row);
+        keepSkin(r, g, b, skin, row.r, row.g, row.b, row.n);
+    };
 }
 
 } // namespace

@@ -4,6 +4,7 @@
 // Points: v' = outBlack + (outWhite - outBlack) · ((v - black) / (white - black))^γ with γ = ln ½ / ln grey,
 // so that `grey`, a place between black and white, becomes the middle.
 
+#include "treat/grades/by_picture.h"
 #include "treat/grades/channel_tables.h"
 
 namespace glyptos {
@@ -62,9 +63,26 @@ ColourOp toneCurve(const Figures& f, const Place&) {
     };
 }
 
+/// Black and white where all but a few pixels begin and end; the middle half way to that of the picture.
+void pointsByPicture(Figures& f, std::span<const Rgba> colours) {
+    constexpr double kFew = 0.003, kNarrowest = 0.05;
+    const std::vector<double> luma = sortedLuma(colours);
+    if (luma.empty()) return;
+    const double low = quantile(luma, kFew), high = quantile(luma, 1 - kFew);
+    if (high - low < kNarrowest) return;
+    const double middle = (quantile(luma, 0.5) - low) / (high - low);
+    f.set(Black, std::clamp(low, 0.0, 1.0));
+    f.set(White, std::clamp(high, 0.0, 1.0));
+    f.set(Grey, std::clamp((0.5 + middle) / 2, 0.1, 0.9));
+}
+
 } // namespace
 
-extern const TreatmentKind kToneCurve{"tone-curve", "Tone curve", TreatmentFamily::Grade, kFigures, false,
-                                      false,        toneCurve};
+extern const TreatmentKind kToneCurve{.id = "tone-curve",
+                                      .title = "Tone curve",
+                                      .family = TreatmentFamily::Grade,
+                                      .figures = kFigures,
+                                      .colour = toneCurve,
+                                      .byPicture = pointsByPicture};
 
 } // namespace glyptos

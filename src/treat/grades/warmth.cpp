@@ -9,6 +9,7 @@
 #include "treat/kind.h"
 #include "treat/vector_math.h"
 
+#include <algorithm>
 #include <array>
 
 namespace glyptos {
@@ -126,9 +127,32 @@ ColourOp warmth(const Figures& f, const Place&) {
     return {[cast](const ColourRow& row) { castRow(row, cast); }, ColourSpace::Linear};
 }
 
+/// The mean of the quarter of the middle tones that has the least chroma becomes grey.
+void greyByPicture(Figures& f, std::span<const Rgba> colours) {
+    std::vector<std::pair<double, const Rgba*>> middles;
+    for (const Rgba& c : colours) {
+        const double luma = 0.2126 * c.r + 0.7152 * c.g + 0.0722 * c.b;
+        if (c.a < 0.5f || luma < 0.15 || luma > 0.95) continue;
+        const Oklab lab = toOklab(c);
+        middles.emplace_back(std::hypot(lab.a, lab.b), &c);
+    }
+    if (middles.empty()) return;
+    std::sort(middles.begin(), middles.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    const size_t n = std::max<size_t>(middles.size() / 4, 1);
+    double sum[3]{};
+    for (size_t i = 0; i < n; ++i)
+        sum[0] += middles[i].second->r, sum[1] += middles[i].second->g, sum[2] += middles[i].second->b;
+    f.set(Grey, Ink(float(sum[0] / double(n)), float(sum[1] / double(n)), float(sum[2] / double(n)), 1));
+    f.set(UseGrey, 1.0);
+}
+
 } // namespace
 
-extern const TreatmentKind kWarmth{
-    "warmth", "Warmth and tint", TreatmentFamily::Grade, kFigures, false, false, warmth};
+extern const TreatmentKind kWarmth{.id = "warmth",
+                                   .title = "Warmth and tint",
+                                   .family = TreatmentFamily::Grade,
+                                   .figures = kFigures,
+                                   .colour = warmth,
+                                   .byPicture = greyByPicture};
 
 } // namespace glyptos
