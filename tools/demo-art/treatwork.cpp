@@ -26,6 +26,7 @@ class Treatwork : public Work {
     Result<void> all() {
         if (auto done = inNewTake("C", [this] { return fog(); }); !done) return done;
         if (auto done = inNewTake("A", [this] { return night(); }); !done) return done;
+        if (auto done = inNewTake("A", [this] { return papers(); }); !done) return done;
         panel_ = {release_->pieces[1]->id, "front"};
         if (auto done = inNewTake("A", [this] { return brass(); }); !done) return done;
         panel_ = {release_->pieces[2]->id, "front"};
@@ -35,6 +36,7 @@ class Treatwork : public Work {
   private:
     Result<void> fog();
     Result<void> night();
+    Result<void> papers();
     Result<void> brass();
     Result<void> twoInks();
     void treat(const std::string& id, Treatments list) {
@@ -113,6 +115,30 @@ Result<void> Treatwork::night() {
     Layer lamp;
     lamp.name = "Lamp burning", lamp.content = FillContent{glow}, lamp.blend = BlendMode::Screen;
     put(std::move(lamp), {});
+    return {};
+}
+
+/// The harbour cut from three papers, and one strong colour over all of it.
+Result<void> Treatwork::papers() {
+    const double px = unitsPerMm(true);
+    grade("Three papers", {treatment("cut-paper",
+                                     {{"papers", 3.0},
+                                      {"dark", Ink{0.08f, 0.15f, 0.24f, 1}},
+                                      {"middle", Ink{0.72f, 0.4f, 0.33f, 1}},
+                                      {"light", Ink{0.95f, 0.86f, 0.68f, 1}},
+                                      {"plain", 44.0},
+                                      {"closely", 0.45},
+                                      {"lighter", 0.22},
+                                      {"shadow", 0.55},
+                                      {"shadowSize", 16.0}},
+                                     px)});
+    Layer over;
+    over.name = "Ember over all", over.content = FillContent{Ink{0.93f, 0.42f, 0.14f, 1}};
+    over.blend = BlendMode::Overlay, over.opacity = 0.8;
+    put(std::move(over), {});
+    const auto words = firstLayer(stack(), [](const Layer& l) { return l.name == "Lettering"; });
+    if (!words) return fail(Fault::Internal, "the cover has no words");
+    release_ = withOrder(release_, panel_, {words->id}, Nearer::Front);
     return {};
 }
 
