@@ -168,6 +168,7 @@ int main(int argc, char** argv) {
     const FontLibrary fonts(dataFolder() / "fonts", true);
     if (arguments.contains(QStringLiteral("--gatefold")))
         return peakHere([&] { flattenPictures(fonts, kGatefold); });
+    if (arguments.contains(QStringLiteral("--treated"))) return peakHere([&] { flattenTreated(fonts); });
     if (arguments.contains(QStringLiteral("--thirty")))
         return peakHere([&] { flattenPictures(fonts, kThirty); });
     if (arguments.contains(QStringLiteral("--figure"))) return peakHere(cutOutPhoto);
@@ -205,6 +206,10 @@ int main(int argc, char** argv) {
         add(blurs());
         add(grades());
         add(treatments());
+        add(demoSliders(fonts, demo));
+        add(tenBelow(fonts));
+        rows.push_back(memoryRow("gatefold 7617×3756 of 20 layers with 3 treatments each",
+                                 QStringLiteral("--treated"), 2048));
     };
     if (arguments.contains(QStringLiteral("--treating"))) return addTreating(), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--layout"))) return whatTilesWouldGain(fonts), 0;

@@ -1,5 +1,13 @@
 #include "treating.h"
 
+#include "file/pictures/picture_store.h"
+#include "file/project.h"
+#include "layers.h"
+#include "release/placing.h"
+#include "release/treatment_variants.h"
+#include "release/walks.h"
+#include "render/renderer.h"
+
 #include "treat/filters.h"
 #include "treat/whole.h"
 
@@ -129,6 +137,124 @@ std::vector<Row> treatments() {
                  const std::vector<ColourOp> ops{grade("grain", {{"size", 3}})};
                  return best([&] { gradeWhole(ops, work); });
              }()}};
+}
+
+namespace {
+
+double percentile95(std::vector<double> times) {
+    std::sort(times.begin(), times.end());
+    return times[size_t(double(times.size()) * 0.95)];
+}
+
+/// The panels of the demo that show treatments, each with a release whose take of them is current.
+std::vector<std::pair<ReleasePtr, PanelRef>> treatedPanels(const ReleasePtr& demo) {
+    std::vector<std::pair<ReleasePtr, PanelRef>> out;
+    for (const PiecePtr& piece : demo->pieces)
+        for (size_t take = 0; take < piece->takes.size(); ++take)
+            for (const auto& [panel, stack] : piece->takes[take]->stacks)
+                if (firstLayer(stack, [](const Layer& l) { return l.treatments != nullptr; }))
+                    out.emplace_back(withTake(demo, piece->id, piece->takes[take]->id).value(),
+                                     PanelRef{piece->id, panel});
+    return out;
+}
+
+Treatments tenOf() {
+    Treatments out;
+    for (const char* id : {"light-contrast", "three-way-tint", "soft-blur", "sharpen", "grain", "halftone",
+                           "corners", "outline", "lifted-shadow", "scene-light"})
+        out.push_back(newTreatment(*treatmentKind(id), unitsPerMm(true)));
+    return out;
+}
+
+} // namespace
+
+std::vector<Row> demoSliders(const FontLibrary& fonts, const std::string& file) {
+    constexpr double kCoarser = 0.25; // as the bench of the window asks for it first
+    PictureStore pictures;
+    std::vector<double> first, full;
+    for (const auto& [release, panel] : treatedPanels(*openProject(file, *shippedForms()))) {
+        Renderer renderer(pictures, fonts);
+        const Panel* here = release->piece(panel.piece)->flat->panel(panel.panel);
+        const double fit = 600 / std::max(here->width, here->height);
+        const auto show = [&](const ReleasePtr& shown, double scale) {
+            Scene scene = panelScene(shown, panel, {scale});
+            return milliseconds([&] { renderer.renderBgra8(scene, scene.bounds()); });
+        };
+        show(release, fit), show(release, fit * kCoarser);
+        eachLayer(stackOf(*release, panel), [&](const LayerPtr& layer) {
+            for (size_t i = 0; layer->treatments && i < layer->treatments->size(); ++i) {
+                const auto moved = [&](uint32_t by) {
+                    return withChangedLayer(release, panel, layer->id, [&](Layer& l) {
+                        Treatments all = *l.treatments;
+                        all[i] = neighbourOf(all[i], by);
+                        l.treatments = std::make_shared<const Treatments>(std::move(all));
+                    });
+                };
+                first.push_back(show(moved(7), fit * kCoarser));
+                full.push_back(show(moved(7), fit));
+            }
+        });
+    }
+    return {{"a slider of each treatment of the demo, 900×600 at fit zoom: the first picture, p95",
+             percentile95(first), 0, 33},
+            {"the same: the full one, p95", percentile95(full), 0, 250}};
+}
+
+std::vector<Row> tenBelow(const FontLibrary& fonts) {
+    Layers layers(kSide, kSide, 4);
+    const Stack& stack = stackOf(*layers.release, layers.panel);
+    const ReleasePtr treated = withChangedLayer(layers.release, layers.panel, stack[2]->id, [](Layer& l) {
+        l.treatments = std::make_shared<const Treatments>(tenOf());
+    });
+    const double scale = 600.0 / kSide;
+    const auto moves = [&](const ReleasePtr& release, size_t& again) {
+        Renderer renderer(layers.pictures, fonts);
+        const auto show = [&](const ReleasePtr& shown, int x, const std::string& inHand) {
+            Scene scene = panelScene(shown, layers.panel, {scale, false, {150, 0}});
+            scene.inHand = inHand;
+            return milliseconds([&] { renderer.renderBgra8(scene, {x, 0, 900, 600}); });
+        };
+        for (int x = -200; x <= 200; x += 100) show(release, x, {});
+        const size_t before = renderer.tilesRendered();
+        for (int x = 200; x >= -200; x -= 100) show(release, x, {});
+        again = renderer.tilesRendered() - before;
+        std::vector<double> times;
+        for (int i = 0; i < 40; ++i) {
+            const ReleasePtr next = withChangedLayer(release, layers.panel, stack[0]->id, [&](Layer& l) {
+                l = moved(l, {7.3 * i, 3.1 * i});
+            });
+            const double ms = show(next, 0, stack[0]->id);
+            if (i > 1) times.push_back(ms); // the first take the layer in hand
+        }
+        return percentile95(times);
+    };
+    size_t again = 0, none = 0;
+    const double with = moves(treated, again), without = moves(layers.release, none);
+    return {{"panning back over ten treatments: tiles rendered", double(again), 0, 0.5, "tiles"},
+            {"a layer moved over ten treatments, against none", with, without, 1.2}};
+}
+
+double flattenTreated(const FontLibrary& fonts) {
+    constexpr int kWidth = 7617, kHeight = 3756;
+    ReleasePtr release = *withPiece(std::make_shared<const Release>(), screenForm(kWidth, kHeight));
+    const PanelRef panel{release->pieces[0]->id, "front"};
+    for (int i = 0; i < 20; ++i) {
+        Layer layer;
+        ShapeContent shape;
+        shape.kind = i % 2 == 0 ? ShapeKind::Ellipse : ShapeKind::Star;
+        shape.width = kWidth * 0.8, shape.height = kHeight * 0.8;
+        shape.fill = Ink(float(i) / 20, 0.5f, 1 - float(i) / 20, 1);
+        layer.content = shape;
+        layer.placement.position = {kWidth * (0.3 + 0.02 * i), kHeight * (0.3 + 0.02 * i)};
+        const Treatments ten = tenOf();
+        layer.treatments = std::make_shared<const Treatments>(
+            Treatments{ten[size_t(i) % 2], ten[2], ten[size_t(7 + i % 2)]});
+        release = withLayer(release, panel, layer);
+    }
+    PictureStore pictures;
+    Renderer renderer(pictures, fonts);
+    const Scene scene = panelScene(release, panel, {1, false});
+    return milliseconds([&] { renderer.renderBgra8(scene, scene.bounds()); });
 }
 
 } // namespace glyptos::bench

@@ -2,7 +2,9 @@
 #pragma once
 
 #include "clock.h"
+#include "type/font_library.h"
 
+#include <string>
 #include <vector>
 
 namespace glyptos::bench {
@@ -13,5 +15,14 @@ std::vector<Row> blurs();
 std::vector<Row> grades();
 /// Treatments that have a budget each.
 std::vector<Row> treatments();
+
+/// Every treatment of the demo's takes with its carrier a little farther on, at 900 × 600 and fit zoom: the
+/// coarse picture that comes first, and the full one.
+std::vector<Row> demoSliders(const FontLibrary& fonts, const std::string& demo);
+/// A layer with ten treatments under others: panning there and back, and another layer moved, against the
+/// same without treatments.
+std::vector<Row> tenBelow(const FontLibrary& fonts);
+/// A gatefold at its full size whose twenty layers have three treatments each; ms. For a process of its own.
+double flattenTreated(const FontLibrary& fonts);
 
 } // namespace glyptos::bench

@@ -25,7 +25,8 @@ enum class FigureKind : unsigned char {
 enum class FigureUnit : unsigned char {
     Plain,
     Share,   ///< 1 is shown as 100 %
-    Degrees, ///< clockwise; of hues those of Oklch
+    Degrees, ///< clockwise
+    Hue,     ///< degrees of Oklch, which can be picked in the picture
     Length,  ///< in units of the piece: mm, or px where it is for screens
     LinesPerInch,
     Stops, ///< doublings of light
@@ -44,6 +45,7 @@ struct Figure {
     double least = 0, most = 1; ///< of a number; outside it is refused, never clamped
     double standard = 0;        ///< of a number (a length in mm), a flag (0 or 1) or a choice (its place)
     std::span<const char* const> choices{}; ///< in files and, in English, in the window
+    bool lasting = true;                    ///< kept in files
     Rgba colour{}; ///< standard of a colour, of a point its shares of the panel (r, g)
 };
 
@@ -74,6 +76,15 @@ constexpr Figure chance(std::string_view id = "seed", std::string_view label = "
 constexpr Figure flag(std::string_view id, std::string_view label, bool standard) {
     return {id, label, FigureKind::Flag, FigureUnit::Plain, 0, 1, standard ? 1.0 : 0.0};
 }
+/// A flag of how it is looked at, which files do not keep.
+constexpr Figure passingFlag(std::string_view id, std::string_view label) {
+    Figure out = flag(id, label, false);
+    out.lasting = false;
+    return out;
+}
+constexpr Figure hue(std::string_view id, std::string_view label, double standard) {
+    return {id, label, FigureKind::Number, FigureUnit::Hue, 0, 360, standard};
+}
 constexpr Figure choice(std::string_view id, std::string_view label, std::span<const char* const> choices,
                         int standard = 0) {
     return {
@@ -81,11 +92,11 @@ constexpr Figure choice(std::string_view id, std::string_view label, std::span<c
         choices};
 }
 constexpr Figure colour(std::string_view id, std::string_view label, Rgba standard) {
-    return {id, label, FigureKind::Colour, FigureUnit::Plain, 0, 1, 0, {}, standard};
+    return {id, label, FigureKind::Colour, FigureUnit::Plain, 0, 1, 0, {}, true, standard};
 }
 /// A point that stands at shares of the panel's width and height until it is dragged.
 constexpr Figure point(std::string_view id, std::string_view label, float x = 0.5f, float y = 0.5f) {
-    return {id, label, FigureKind::Point, FigureUnit::Length, 0, 1, 0, {}, {x, y, 0, 1}};
+    return {id, label, FigureKind::Point, FigureUnit::Length, 0, 1, 0, {}, true, {x, y, 0, 1}};
 }
 constexpr Figure curve(std::string_view id, std::string_view label) {
     return {id, label, FigureKind::Curve};

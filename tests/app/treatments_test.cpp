@@ -209,6 +209,21 @@ class TreatmentsTest : public HandworkTest {
                      qPrintable(t->seen(kMiddle).name()));
     }
 
+    void aRangeOfHuesIsPickedInThePicture() {
+        boxInHand(Ink(0.2f, 0.4f, 0.8f, 1));
+        section().add(*treatmentKind("hue-turn"));
+        t->settle();
+        for (QToolButton* button : section().findChildren<QToolButton*>())
+            if (button->text() == "Pick" && button->isVisible()) button->click();
+        QCOMPARE(bench().hand(), Hand::Pick);
+        const Vec2 at = bench().toView().map(kMiddle);
+        QTest::mouseClick(&bench(), Qt::LeftButton, {}, QPoint(int(at.x), int(at.y)));
+        const Figures figures = list()[0].figures;
+        QVERIFY2(std::abs(figures.number(4) - 261) < 3, qPrintable(QString::number(figures.number(4))));
+        QVERIFY(figures.flag(3));
+        QVERIFY(lastStep().startsWith("Hue of hue turn"));
+    }
+
     void papersAreKeptAsShapes() {
         boxInHand(Ink(0.7f, 0.7f, 0.7f, 1));
         const std::string box = document().selectedLayer()->id;

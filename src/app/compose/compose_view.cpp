@@ -87,7 +87,7 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     });
     connect(treatments_, &TreatmentsSection::colourPickAsked, this, [this](size_t figure) {
         bench_->pickFor(
-            [this, figure](const QColor& colour, Vec2) { treatments_->setColour(figure, colour); });
+            [this, figure](const QColor& colour, Vec2 at) { treatments_->setColour(figure, colour, at); });
     });
     connect(treatments_, &TreatmentsSection::currentChanged, this, &ComposeView::refreshTreatments);
     connect(treatments_, &TreatmentsSection::beforeChosen, &bench_->treatments(), &TreatmentLens::setBefore);

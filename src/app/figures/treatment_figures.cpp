@@ -124,6 +124,7 @@ FieldUnit TreatmentFigures::unitOf(const Figure& figure, double& by) const {
         by = 100, unit.suffix = QStringLiteral("%"), unit.decimals = 0, unit.step = 2;
         break;
     case FigureUnit::Degrees:
+    case FigureUnit::Hue:
         unit.suffix = QStringLiteral("°"), unit.decimals = 0, unit.step = 5;
         break;
     case FigureUnit::Length:
@@ -175,7 +176,15 @@ void TreatmentFigures::addNumber(size_t i, const QString& label) {
     });
     connect(slider, &QSlider::sliderReleased, this,
             [this, i] { Q_EMIT edited(i, treatment_.figures[i], true); });
-    put(i, new FieldLabel(label, field), inOneRow({slider, field}));
+    if (figure.unit != FigureUnit::Hue)
+        return put(i, new FieldLabel(label, field), inOneRow({slider, field}));
+    put(i, new FieldLabel(label, field), inOneRow({slider, pickButton(i), field}));
+}
+
+QToolButton* TreatmentFigures::pickButton(size_t i) {
+    auto* pick = wordButton(tr("Pick"), tr("Take it from the picture: click there"));
+    connect(pick, &QToolButton::clicked, this, [this, i] { Q_EMIT colourPickAsked(i); });
+    return pick;
 }
 
 void TreatmentFigures::addRow(size_t i) {
@@ -203,10 +212,8 @@ void TreatmentFigures::addRow(size_t i) {
         auto* button = new ColourButton(label);
         connect(button, &ColourButton::chosen, this,
                 [this, i](const Ink& ink) { Q_EMIT edited(i, ink, true); });
-        auto* pick = wordButton(tr("Pick"), tr("Take it from the picture: click there"));
-        connect(pick, &QToolButton::clicked, this, [this, i] { Q_EMIT colourPickAsked(i); });
         rows_[i].widget = button;
-        return put(i, roleLabel(label, "soft"), inOneRow({button, pick}));
+        return put(i, roleLabel(label, "soft"), inOneRow({button, pickButton(i)}));
     }
     case FigureKind::Run:
         return addRun(i, label);

@@ -53,6 +53,7 @@ class TreatmentFigures : public QWidget {
     void rebuild();
     void addRow(size_t i);
     void addNumber(size_t i, const QString& label);
+    QToolButton* pickButton(size_t i);
     void addCurves(const std::vector<size_t>& figures);
     void addRun(size_t i, const QString& label);
     void put(size_t i, QWidget* label, QWidget* field);

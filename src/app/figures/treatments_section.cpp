@@ -3,6 +3,7 @@
 #include "app/session/engine.h"
 #include "app/session/words.h"
 #include "app/widgets/scope_drawing.h"
+#include "color/oklab.h"
 #include "release/placing.h"
 #include "release/walks.h"
 #include "render/painting.h"
@@ -334,13 +335,15 @@ void TreatmentsSection::makeMaskMenu() {
         ->setEnabled(shown && shown->mask);
 }
 
-/// What was there before the curve, where it is known; else as it is now.
-void TreatmentsSection::addCurvePoint(const QColor& shownColour, Vec2 at) {
-    if (!figures_->curveEditor()) return;
+QColor TreatmentsSection::beneathAt(Vec2 at, const QColor& shown) const {
     const Vec2 p = toBefore_.map(at);
     const QPoint there(int(std::floor(p.x)), int(std::floor(p.y)));
-    const QColor colour =
-        before_.image().rect().contains(there) ? before_.image().pixelColor(there) : shownColour;
+    return before_.image().rect().contains(there) ? before_.image().pixelColor(there) : shown;
+}
+
+void TreatmentsSection::addCurvePoint(const QColor& shownColour, Vec2 at) {
+    if (!figures_->curveEditor()) return;
+    const QColor colour = beneathAt(at, shownColour);
     const Treatment* shown = shownTreatment();
     if (!shown) return;
     const auto& id = shown->kind->figures[figures_->curveInHand()].id;
@@ -352,8 +355,19 @@ void TreatmentsSection::addCurvePoint(const QColor& shownColour, Vec2 at) {
     figures_->curveEditor()->addPointAt(tone);
 }
 
-void TreatmentsSection::setColour(size_t figure, const QColor& colour) {
-    setFigure(figure, Ink(float(colour.redF()), float(colour.greenF()), float(colour.blueF()), 1), true);
+void TreatmentsSection::setColour(size_t figure, const QColor& colour, Vec2 at) {
+    const auto inkOf = [](const QColor& c) {
+        return Ink(float(c.redF()), float(c.greenF()), float(c.blueF()), 1);
+    };
+    const Treatment* shown = shownTreatment();
+    if (!shown || !shown->kind || shown->kind->figures[figure].unit != FigureUnit::Hue)
+        return setFigure(figure, inkOf(colour), true);
+    const double picked = toOklch(toOklab(inkOf(beneathAt(at, colour)))).h;
+    const size_t ranged = shown->kind->find("ranged");
+    changeOne(tr("Hue of %2 of %1"), [&](Treatment& t) {
+        t.figures.set(figure, picked);
+        if (ranged < t.figures.size()) t.figures.set(ranged, 1.0);
+    });
 }
 
 FigureSurroundings TreatmentsSection::surroundings() const {
@@ -432,7 +446,10 @@ void TreatmentsSection::askBefore(Miniature& picture, double side, Affine& toPx)
 
 void TreatmentsSection::askHistogram() {
     const Treatment* shown = shownTreatment();
-    const bool looked = shown && (!byPicture_->isHidden() || !match_->isHidden());
+    const auto isPicked = [](const Figure& f) { return f.unit == FigureUnit::Hue; };
+    const bool looked = shown && shown->kind &&
+                        (!byPicture_->isHidden() || !match_->isHidden() ||
+                         std::any_of(shown->kind->figures.begin(), shown->kind->figures.end(), isPicked));
     if (looked) askBefore(before_, kSmall, toBefore_);
 }
 

@@ -30,7 +30,8 @@ class TreatmentsSection : public LayerSection {
     void add(const TreatmentKind& kind);
     /// Adds a point to the curve in hand at the tone of a colour that was clicked.
     void addCurvePoint(const QColor& colour, Vec2 at);
-    void setColour(size_t figure, const QColor& colour);
+    /// A colour that was clicked; of a figure that is a hue, that of what was there before the treatment.
+    void setColour(size_t figure, const QColor& colour, Vec2 at);
 
   Q_SIGNALS:
     void sheetAsked();
@@ -77,6 +78,8 @@ class TreatmentsSection : public LayerSection {
     void askPapers();
     void keepPapers();
     void setMatch(const QString& name, std::vector<Rgba> reference);
+    /// What was there before the treatment, where that is known; else as it is now.
+    QColor beneathAt(Vec2 at, const QColor& shown) const;
     const Treatment* shownTreatment() const;
     double unitHere() const; ///< in a mm
     double shorterSide() const;

@@ -68,7 +68,8 @@ Json toJson(const Treatment& t, Unit unit) {
         for (size_t i = 0; i < t.figures.size(); ++i) {
             const Figure& figure = t.kind->figures[i];
             const FigureValue& value = t.figures[i];
-            if (sameValue(value, standardOf(figure, unitsPerMm(unit == Unit::Px)))) continue;
+            if (!figure.lasting || sameValue(value, standardOf(figure, unitsPerMm(unit == Unit::Px))))
+                continue;
             const std::string member = memberOf(figure, unit);
             if (const auto* ink = std::get_if<Ink>(&value))
                 out = withInk(std::move(out), member.c_str(), *ink);
@@ -169,7 +170,7 @@ Treatment readTreatment(const Entry& e, const TreatmentReading& reading) {
     out.figures = Figures(out.kind->figures, unitsPerMm(reading.unit == Unit::Px));
     for (size_t i = 0; i < out.figures.size(); ++i) {
         const Figure& figure = out.kind->figures[i];
-        if (const auto told = toldIn(e, figure, reading.unit))
+        if (const auto told = figure.lasting ? toldIn(e, figure, reading.unit) : std::nullopt)
             out.figures.set(i, readValue(e, *told, figure, reading));
     }
     return out;

@@ -9,10 +9,10 @@ namespace {
 
 enum { Turn, Chroma, Lightness, Ranged, Middle, Width, Soft, ShowRange };
 constexpr Figure kFigures[]{
-    degrees("turn", "Turn", 0, -180, 180),       share("chroma", "Chroma", 0, -1, 1),
-    share("lightness", "Lightness", 0, -1, 1),   flag("ranged", "Of a range of hues", false),
-    degrees("middle", "Middle hue", 50, 0, 360), degrees("width", "Width", 60, 0, 360),
-    degrees("soft", "Soft edges", 30, 0, 180),   flag("showRange", "Show the range as a tint", false),
+    degrees("turn", "Turn", 0, -180, 180),     share("chroma", "Chroma", 0, -1, 1),
+    share("lightness", "Lightness", 0, -1, 1), flag("ranged", "Of a range of hues", false),
+    hue("middle", "Middle hue", 50),           degrees("width", "Width", 60, 0, 360),
+    degrees("soft", "Soft edges", 30, 0, 180), passingFlag("showRange", "Show the range as a tint"),
 };
 
 struct HueTurn {

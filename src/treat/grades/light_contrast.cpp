@@ -35,8 +35,8 @@ ColourOp lightContrast(const Figures& f, const Place&) {
     return lookUp(toneTable(tone));
 }
 
-/// As many stops as bring the middle of the picture half way to that of the range, and contrast about where it
-/// is then, half way to where nine tenths of it fill nine tenths of the range.
+/// As many stops as bring the middle of the picture half way to that of the range, and contrast about where
+/// it is then, half way to where nine tenths of it fill nine tenths of the range.
 void lightByPicture(Figures& f, std::span<const Rgba> colours) {
     constexpr double kMost = 4, kEnds = 0.05;
     const std::vector<double> luma = sortedLuma(colours);

@@ -9,7 +9,7 @@ namespace {
 
 enum { Hue, Chroma, Lightness };
 constexpr Figure kFigures[]{
-    degrees("hue", "Hue", 75, 0, 360),
+    hue("hue", "Hue", 75),
     share("chroma", "Chroma", 0.25),
     share("lightness", "Lightness", 0, -1, 1),
 };

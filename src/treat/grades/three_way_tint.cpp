@@ -26,13 +26,13 @@ enum {
     Keep
 };
 constexpr Figure kFigures[]{
-    degrees("shadowHue", "Shadows: hue", 240, 0, 360),
+    hue("shadowHue", "Shadows: hue", 240),
     share("shadowTint", "Shadows: tint", 0),
     share("shadowLight", "Shadows: light", 0, -1, 1),
-    degrees("middleHue", "Middles: hue", 90, 0, 360),
+    hue("middleHue", "Middles: hue", 90),
     share("middleTint", "Middles: tint", 0),
     share("middleLight", "Middles: light", 0, -1, 1),
-    degrees("lightHue", "Lights: hue", 60, 0, 360),
+    hue("lightHue", "Lights: hue", 60),
     share("lightTint", "Lights: tint", 0),
     share("lightLight", "Lights: light", 0, -1, 1),
     share("low", "Shadows end at", 0.35),
