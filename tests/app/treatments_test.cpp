@@ -4,7 +4,9 @@
 #include "support/register.h"
 
 #include <QComboBox>
+#include <QSignalSpy>
 #include <QSlider>
+#include <QTemporaryDir>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -222,6 +224,63 @@ class TreatmentsTest : public HandworkTest {
         QVERIFY2(std::abs(figures.number(4) - 261) < 3, qPrintable(QString::number(figures.number(4))));
         QVERIFY(figures.flag(3));
         QVERIFY(lastStep().startsWith("Hue of hue turn"));
+    }
+
+    void aDroppedTableRecoloursAndIsPastedWithItsNumbers() {
+        boxInHand(Ink(1, 0, 0, 1));
+        const QTemporaryDir folder;
+        const QString file = folder.filePath(QStringLiteral("Öfugt.cube"));
+        QFile cube(file);
+        QVERIFY(cube.open(QIODevice::WriteOnly));
+        cube.write("TITLE \"Inverted\"\nLUT_1D_SIZE 2\n1 1 1\n0 0 0\n");
+        cube.close();
+        t->drop(bench(), {file}, {40, 40});
+        QTRY_COMPARE(list().size(), size_t(1));
+        QCOMPARE(list()[0].kind->id, std::string_view("look-table"));
+        QTRY_COMPARE(t->seen(kMiddle), QColor(0, 255, 255));
+        const auto menu = [&](const QString& text) {
+            for (QAction* action : section().findChildren<QAction*>())
+                if (action->text() == text) return action->trigger();
+            QFAIL("no such entry");
+        };
+        menu(QStringLiteral("Copy the list"));
+        document().selectLayer(t->putBox("Other", {200, 200, 400, 400}, Ink(0, 1, 0, 1)));
+        t->settle();
+        menu(QStringLiteral("Paste a copied list behind it"));
+        QCOMPARE(list().size(), size_t(1));
+        QCOMPARE(list()[0].figures.table(0)->entries.size(), size_t(2));
+        QTRY_COMPARE(t->seen({400, 400}), QColor(255, 0, 255));
+        // One that is damaged leaves all as it is.
+        QVERIFY(cube.open(QIODevice::WriteOnly));
+        cube.write("LUT_1D_SIZE 3\n0 0 0\n");
+        cube.close();
+        const size_t steps = document().history().steps().size();
+        QSignalSpy refused(&document(), &Document::refused);
+        t->drop(bench(), {file}, {40, 40});
+        QTRY_COMPARE(refused.size(), 1);
+        QCOMPARE(document().history().steps().size(), steps);
+    }
+
+    void manyTakesLeaveRoomInTheBar() {
+        boxInHand(Ink(1, 0, 0, 1));
+        for (int i = 0; i < 8; ++i) document().newTake();
+        t->settle();
+        int shown = 0;
+        QToolButton* all = nullptr;
+        for (QToolButton* button : t->window->findChildren<QToolButton*>()) {
+            if (!button->isVisible()) continue;
+            if (button->accessibleName() == "All takes") all = button;
+            const bool isTake = button->accessibleName().startsWith("Take ");
+            if (isTake) QVERIFY2(button->width() >= button->sizeHint().width(), qPrintable(button->text()));
+            shown += isTake ? 1 : 0;
+            if (isTake && button->isChecked()) QCOMPARE(button->text(), QStringLiteral("I"));
+        }
+        QCOMPARE(shown, 5);
+        QVERIFY(all);
+        Q_EMIT all->menu()->aboutToShow();
+        QCOMPARE(all->menu()->actions().size(), 9);
+        all->menu()->actions()[1]->trigger();
+        QCOMPARE(document().piece()->take().id, std::string("B"));
     }
 
     void papersAreKeptAsShapes() {

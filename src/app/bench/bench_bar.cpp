@@ -12,6 +12,8 @@
 namespace glyptos {
 namespace {
 
+constexpr size_t kMostTakes = 5; ///< that stand in the bar
+
 QString wayWord(Reference::Way way) {
     switch (way) {
     case Reference::Way::Over:
@@ -42,6 +44,12 @@ BenchBar::BenchBar(BenchGrid& grid, SizeLadder& ladder)
     takes->setContentsMargins(0, 0, 0, 0);
     takes->setSpacing(1);
     row->addWidget(takes_);
+    row->addWidget(allTakes_ = wordButton(QStringLiteral("▾"), tr("All takes of the piece")));
+    allTakes_->setAccessibleName(tr("All takes"));
+    allTakes_->setPopupMode(QToolButton::InstantPopup);
+    auto* all = new QMenu(allTakes_);
+    allTakes_->setMenu(all);
+    connect(all, &QMenu::aboutToShow, this, [this, all] { fillTakes(all); });
     QToolButton* add = wordButton(QStringLiteral("+"), tr("A new take, starting from this one"));
     add->setAccessibleName(tr("New take"));
     connect(add, &QToolButton::clicked, this, [this] { document_->newTake(); });
@@ -118,6 +126,27 @@ void BenchBar::refreshTakes() {
         button->setText(q(piece->takes[i]->id));
         button->setAccessibleName(tr("Take %1").arg(button->text()));
         button->setChecked(i == piece->current);
+        button->setMinimumWidth(button->sizeHint().width());
+    }
+    // Those about the current one; there is a menu of all when there are more.
+    const size_t count = piece->takes.size(), half = kMostTakes / 2;
+    const size_t first = count <= kMostTakes
+                             ? 0
+                             : std::min(piece->current - std::min(piece->current, half), count - kMostTakes);
+    for (size_t i = 0; i < count; ++i)
+        row->itemAt(int(i))->widget()->setVisible(i >= first && i < first + kMostTakes);
+    allTakes_->setVisible(count > kMostTakes);
+}
+
+void BenchBar::fillTakes(QMenu* menu) {
+    menu->clear();
+    const PiecePtr piece = document_->piece();
+    for (size_t i = 0; i < piece->takes.size(); ++i) {
+        const std::string id = piece->takes[i]->id;
+        QAction* take =
+            menu->addAction(tr("Take %1").arg(q(id)), this, [this, id] { document_->showTake(id); });
+        take->setCheckable(true);
+        take->setChecked(i == piece->current);
     }
 }
 

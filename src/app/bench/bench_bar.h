@@ -28,6 +28,7 @@ class BenchBar : public QWidget {
   private:
     void refresh();
     void refreshTakes();
+    void fillTakes(QMenu* menu);
     void takeMenu(const std::string& take, QPoint at);
     void fillReferences();
     void changeReference(const QString& name, const std::function<void(Reference&)>& edit);
@@ -38,7 +39,7 @@ class BenchBar : public QWidget {
     Document* document_ = nullptr;
     QLabel* word_;
     QWidget* takes_;
-    QToolButton *beside_, *reference_, *sizes_;
+    QToolButton *allTakes_, *beside_, *reference_, *sizes_;
     QMenu* references_;
     QSlider* strength_;
 };

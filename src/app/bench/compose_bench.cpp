@@ -330,7 +330,10 @@ void ComposeBench::dragEnterEvent(QDragEnterEvent* event) {
 }
 
 void ComposeBench::dropEvent(QDropEvent* event) {
-    const QStringList files = localFiles(*event->mimeData());
+    QStringList tables, files;
+    for (const QString& file : localFiles(*event->mimeData()))
+        (file.endsWith(QStringLiteral(".cube"), Qt::CaseInsensitive) ? tables : files) << file;
+    if (!tables.isEmpty()) Q_EMIT lookTablesArrived(tables);
     if (!files.isEmpty()) Q_EMIT picturesArrived(files, fromView(event->position()));
     event->acceptProposedAction();
 }

@@ -104,6 +104,7 @@ class ComposeBench : public BenchView {
     void handChanged(); ///< or its sentence
     /// Pictures were dropped or pasted; `at` in panel units.
     void picturesArrived(const QStringList& files, Vec2 at);
+    void lookTablesArrived(const QStringList& files);
     /// A colour was picked; taken says whether the layer in hand has it now.
     void colourPicked(const QColor& colour, bool taken);
 

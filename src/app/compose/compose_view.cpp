@@ -89,6 +89,7 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
         bench_->pickFor(
             [this, figure](const QColor& colour, Vec2 at) { treatments_->setColour(figure, colour, at); });
     });
+    connect(bench_, &ComposeBench::lookTablesArrived, treatments_, &TreatmentsSection::addTables);
     connect(treatments_, &TreatmentsSection::currentChanged, this, &ComposeView::refreshTreatments);
     connect(treatments_, &TreatmentsSection::beforeChosen, &bench_->treatments(), &TreatmentLens::setBefore);
     connect(treatments_, &TreatmentsSection::restToggled, bench_, &ComposeBench::setTreatmentsRest);

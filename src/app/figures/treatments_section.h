@@ -28,6 +28,8 @@ class TreatmentsSection : public LayerSection {
     void choose(int row);
     /// Another treatment of the layer in hand, behind the one whose figures show.
     void add(const TreatmentKind& kind);
+    /// Look tables of files, each as a treatment behind those that the layer in hand has.
+    void addTables(const QStringList& files);
     /// Adds a point to the curve in hand at the tone of a colour that was clicked.
     void addCurvePoint(const QColor& colour, Vec2 at);
     /// A colour that was clicked; of a figure that is a hue, that of what was there before the treatment.

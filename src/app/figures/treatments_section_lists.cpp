@@ -37,12 +37,24 @@ void TreatmentsSection::makeListMenu() {
                          [this] { changeList(tr("Untreat %1"), [](Treatments& all) { all.clear(); }); });
 }
 
+/// Every look table of a list as text, by the name that its JSON has for it.
+Json tablesJson(const Treatments& list) {
+    Json out = Json::object();
+    for (const Treatment& t : list)
+        for (const FigureValue& value : t.figures.values())
+            if (const auto* table = std::get_if<LookTablePtr>(&value); table && *table)
+                out[lookName(**table)] = cubeText(**table);
+    return out;
+}
+
 void TreatmentsSection::copyAll() {
     const LayerPtr layer = document_->selectedLayer();
     if (!layer || !layer->treatments) return;
-    const std::string text = toJson(*layer->treatments, document_->piece()->flat->unit).dump();
+    Json copied = Json::object();
+    copied["treatments"] = toJson(*layer->treatments, document_->piece()->flat->unit);
+    copied["looks"] = tablesJson(*layer->treatments);
     auto data = std::make_unique<QMimeData>();
-    data->setData(QString::fromLatin1(kMimeType), QByteArray::fromStdString(text));
+    data->setData(QString::fromLatin1(kMimeType), QByteArray::fromStdString(copied.dump()));
     QGuiApplication::clipboard()->setMimeData(data.release());
 }
 
@@ -50,22 +62,18 @@ void TreatmentsSection::paste() {
     const QMimeData* data = QGuiApplication::clipboard()->mimeData();
     if (!data || !data->hasFormat(QString::fromLatin1(kMimeType)))
         return Q_EMIT document_->refused(tr("No list of treatments has been copied."));
-    // Tables are those of the release that is open: they are known by their hash.
-    std::map<std::string, LookTablePtr> tables;
-    eachTreatment(*document_->release(), [&](const Treatment& t) {
-        for (const FigureValue& value : t.figures.values())
-            if (const auto* table = std::get_if<LookTablePtr>(&value); table && *table)
-                tables[lookName(**table)] = *table;
-    });
-    const LookSource looks = [&](const std::string& name) -> Result<LookTablePtr> {
-        const auto found = tables.find(name);
-        if (found == tables.end()) return fail(Fault::NotFound, "its table is in another release");
-        return found->second;
-    };
     const Unit unit = document_->piece()->flat->unit;
     const auto list =
         guarded(data->data(QString::fromLatin1(kMimeType)).toStdString(), "list", [&](const Entry& e) {
-            return readTreatments(e, {unit, noTiles, looks});
+            const LookSource looks = [&](const std::string& name) -> Result<LookTablePtr> {
+                const Entry tables = e.at("looks");
+                if (!tables.has(name.c_str()))
+                    return fail(Fault::NotFound, "its table was not copied with it");
+                auto table = lookTableFromCube(tables.text(name.c_str()));
+                if (!table) return tl::unexpected(table.error());
+                return kept(std::move(*table));
+            };
+            return readTreatments(e.at("treatments"), {unit, noTiles, looks});
         });
     if (!list)
         return Q_EMIT document_->refused(
@@ -114,6 +122,21 @@ void TreatmentsSection::chooseLookFile(size_t figure) {
         if (!table) return Q_EMIT document_->refused(q(table.error().message));
         if (layer == layer_ && row == current_) setFigure(figure, *table, true);
     });
+}
+
+void TreatmentsSection::addTables(const QStringList& files) {
+    for (const QString& file : files)
+        inBackground([path = file.toStdString()] {
+            return readCubeFile(path);
+        }).then(this, [this](const Result<LookTablePtr>& table) {
+            if (!table) return Q_EMIT document_->refused(q(table.error().message));
+            if (!document_->selectedLayer())
+                return Q_EMIT document_->refused(
+                    tr("Choose the layer that the look table is to recolour, and drop it again."));
+            Treatment treatment = newTreatment(*treatmentKind("look-table"), unitHere());
+            treatment.figures.set(treatment.kind->find("file"), *table);
+            changeList(tr("Look table on %1"), [&](Treatments& all) { all.push_back(treatment); });
+        });
 }
 
 void TreatmentsSection::writeTable() {

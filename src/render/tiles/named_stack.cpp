@@ -6,6 +6,7 @@
 #include "render/tiles/kept_composites.h"
 #include "render/tiles/key_hash.h"
 #include "render/tiles/layer_recipes.h"
+#include "render/tiles/treated_steps.h"
 #include "render/tiles/treated_tiles.h"
 
 #include <algorithm>
@@ -81,7 +82,7 @@ class Namer {
 
     /// What a run shows with its mask and treatments, before it is blended.
     NamedLayer whole(const Run& run, const Mapping& toOutput) {
-        const Treated steps(run.layer());
+        const TreatedSteps steps(run.layer());
         if (!steps.any()) return inner(run, shown(run, toOutput), toOutput);
         const auto affine = toOutput.affine();
         if (affine || steps.coloursAlone()) return upTo(run, steps, steps.count(), toOutput);
@@ -96,7 +97,7 @@ class Namer {
         NamedLayer out =
             std::visit([&](const auto& content) { return rows(layer, content, toOutput); }, layer.content);
         auto* group = std::get_if<NamedGroup>(&out.rows);
-        if (group && group->kind == GroupKind::Passing && (run.holdsMore() || Treated(layer).any())) {
+        if (group && group->kind == GroupKind::Passing && (run.holdsMore() || TreatedSteps(layer).any())) {
             group->kind = GroupKind::Isolated;
             out.key = KeyHash(kGroup).add(group->kind).add(out.key).key();
         }
@@ -112,36 +113,8 @@ class Namer {
         return run.holdsMore() ? withClipped(run, std::move(out), toOutput) : out;
     }
 
-    /// The treatments of a layer that act, in order, with the step between them at which it gets its mask and
-    /// what is clipped into it: before the first that follows the outline.
-    class Treated {
-      public:
-        explicit Treated(const Layer& layer) {
-            if (layer.treatments)
-                for (const Treatment& t : *layer.treatments)
-                    if (t.acts()) acting_.push_back(&t);
-            const auto first = std::find_if(acting_.begin(), acting_.end(),
-                                            [](const Treatment* t) { return t->kind->followsOutline; });
-            if (any()) acting_.insert(first, nullptr);
-        }
-        bool any() const { return !acting_.empty(); }
-        size_t count() const { return acting_.size(); }
-        /// Nothing: the step of the mask.
-        const Treatment* step(size_t i) const { return acting_[i]; }
-        bool looksAround(size_t i) const { return acting_[i] && acting_[i]->kind->looksAround(); }
-        /// Whether none of them needs to know where it is.
-        bool coloursAlone() const {
-            return std::none_of(acting_.begin(), acting_.end(), [](const Treatment* t) {
-                return t && (t->kind->looksAround() || t->kind->placed || t->mask);
-            });
-        }
-
-      private:
-        std::vector<const Treatment*> acting_;
-    };
-
     /// A run with the first `count` steps of its layer.
-    NamedLayer upTo(const Run& run, const Treated& steps, size_t count, const Mapping& toOutput) {
+    NamedLayer upTo(const Run& run, const TreatedSteps& steps, size_t count, const Mapping& toOutput) {
         size_t first = count;
         while (first > 0 && !steps.looksAround(first - 1)) --first;
         NamedLayer out = first > 0 ? around(run, steps, first - 1, *toOutput.affine()) : shown(run, toOutput);
@@ -196,7 +169,7 @@ class Namer {
     }
 
     /// The tile of a treatment that looks around itself, on what the steps before it show.
-    NamedLayer around(const Run& run, const Treated& steps, size_t step, const Affine& toOutput) const {
+    NamedLayer around(const Run& run, const TreatedSteps& steps, size_t step, const Affine& toOutput) const {
         const Treatment& treatment = *steps.step(step);
         Place place = placeOf(toOutput);
         if (treatment.kind->readsLines) place.lines = lineBoxesOf(run.layer(), release_, parts_.paragraphs);
@@ -301,7 +274,7 @@ class Namer {
     }
 
     /// Through a mapping that is not affine: treated as it lies upright, and seen from there.
-    NamedLayer upright(const Run& run, const Treated& steps, const Mapping& toOutput) const {
+    NamedLayer upright(const Run& run, const TreatedSteps& steps, const Mapping& toOutput) const {
         return drawnUpright(toOutput, [this_ = *this, run, steps](const Affine& map, const IntRect& region) {
             std::vector<NamedLayer> out;
             Namer there = this_.elsewhere(region);
@@ -349,7 +322,7 @@ class Namer {
     /// A grade recolours what lies beneath it; one that looks around itself draws that anew.
     NamedLayer grade(const Run& run, const Mapping& toOutput) {
         const Layer& layer = run.layer();
-        const Treated steps(layer);
+        const TreatedSteps steps(layer);
         NamedLayer out;
         if (!steps.any() || (!steps.coloursAlone() && !toOutput.affine())) return out;
         if (!changesColoursOnly(*layer.treatments)) {

@@ -118,7 +118,7 @@ constexpr int kEach = 4;
 
 /// The coarsest first, as it reads the farthest: what is left to draw shrinks quickly towards the result.
 std::vector<Round> roundsOf(double longest) {
-    constexpr double kFarApart = 6; // px
+    constexpr double kFarApart = 2.5; // px
     const int rounds = std::max(1, int(std::ceil(std::log2(std::max(longest, 1.0)) / 2)));
     std::vector<Round> out;
     double step = 1;
