@@ -261,6 +261,26 @@ class TreatmentsTest : public HandworkTest {
         QCOMPARE(document().history().steps().size(), steps);
     }
 
+    void coloursMatchAnotherPicture() {
+        boxInHand(Ink(0.5f, 0.5f, 0.5f, 1));
+        const std::string box = document().selectedLayer()->id;
+        put("ember", pictureOf(60, 40, [](int, int) { return std::array<uint8_t, 4>{200, 90, 50, 255}; }));
+        QTRY_VERIFY(!document().release()->sources.empty());
+        t->settle();
+        document().selectLayer(box);
+        document().edit("front", withOrder(document().release(), document().panel(), {box}, Nearer::Front));
+        t->window->compose()->showTreatments(true);
+        section().add(*treatmentKind("look-table"));
+        t->settle();
+        Q_EMIT section().matchMenu()->aboutToShow();
+        QVERIFY(section().matchMenu()->actions().size() >= 2);
+        section().matchMenu()->actions()[0]->trigger();
+        QTRY_VERIFY(list()[0].figures.table(0));
+        QVERIFY(list()[0].figures.table(0)->title.find("ember") != std::string::npos);
+        QTRY_VERIFY2(std::abs(t->seen(kMiddle).red() - 200) < 6 && std::abs(t->seen(kMiddle).blue() - 50) < 8,
+                     qPrintable(t->seen(kMiddle).name()));
+    }
+
     void manyTakesLeaveRoomInTheBar() {
         boxInHand(Ink(1, 0, 0, 1));
         for (int i = 0; i < 8; ++i) document().newTake();
