@@ -64,6 +64,20 @@ Scene flatScene(const ReleasePtr& release, const std::string& id, const OnOutput
     return scene;
 }
 
+namespace {
+
+/// Where a layer of the release stands; an empty place when it is none of its own.
+PanelPlace placeOfLayer(const Release& release, const std::string& id) {
+    if (!id.empty())
+        for (const PiecePtr& piece : release.pieces)
+            for (const auto& take : piece->takes)
+                for (const auto& [panel, stack] : take->stacks)
+                    if (findLayer(stack, id)) return {piece->id, take->id, panel};
+    return {};
+}
+
+} // namespace
+
 Scene aloneScene(const ReleasePtr& release, const Layer& layer, bool masked, const Affine& toOutput,
                  const Rect& area) {
     Layer bare = layer;
@@ -73,6 +87,7 @@ Scene aloneScene(const ReleasePtr& release, const Layer& layer, bool masked, con
     view.stack = {std::make_shared<const Layer>(std::move(bare))};
     view.toOutput = toOutput;
     view.area = area;
+    view.place = placeOfLayer(*release, layer.id);
     view.clip = pixelsAround(toOutput.mapBounds(area));
     return {release, {view}, {}};
 }

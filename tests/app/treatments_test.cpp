@@ -4,6 +4,7 @@
 #include "support/register.h"
 
 #include <QComboBox>
+#include <QScrollArea>
 #include <QSignalSpy>
 #include <QSlider>
 #include <QTemporaryDir>
@@ -259,6 +260,32 @@ class TreatmentsTest : public HandworkTest {
         t->drop(bench(), {file}, {40, 40});
         QTRY_COMPARE(refused.size(), 1);
         QCOMPARE(document().history().steps().size(), steps);
+    }
+
+    void everyKindFitsThePanel() {
+        boxInHand(Ink(0.5f, 0.5f, 0.5f, 1));
+        put("a picture with quite a long name, as pictures that come from cameras have",
+            pictureOf(60, 40, [](int, int) {
+                return std::array<uint8_t, 4>{200, 90, 50, 255};
+            }));
+        QTRY_VERIFY(!document().release()->sources.empty());
+        t->settle();
+        document().selectLayer(t->layer("Box")->id);
+        t->window->compose()->showTreatments(true);
+        QScrollArea* around = nullptr;
+        for (QWidget* w = &section(); w && !around; w = w->parentWidget())
+            around = qobject_cast<QScrollArea*>(w);
+        QVERIFY(around);
+        for (const TreatmentKind* kind : treatmentKinds()) {
+            section().add(*kind);
+            t->settle();
+            QVERIFY2(section().minimumSizeHint().width() <= around->viewport()->width(),
+                     qPrintable(QStringLiteral("%1: %2 of %3")
+                                    .arg(QString::fromUtf8(kind->id.data(), qsizetype(kind->id.size())))
+                                    .arg(section().minimumSizeHint().width())
+                                    .arg(around->viewport()->width())));
+            document().undo();
+        }
     }
 
     void coloursMatchAnotherPicture() {

@@ -226,6 +226,9 @@ void TreatmentFigures::addRow(size_t i) {
     }
     case FigureKind::Picture: {
         auto* box = new QComboBox;
+        // Names may be long; the list that opens shows them whole.
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        box->setMinimumContentsLength(6);
         box->setAccessibleName(label);
         connect(box, &QComboBox::activated, this, [this, i, box](int at) {
             Q_EMIT edited(i, box->itemData(at).toString().toStdString(), true);

@@ -181,6 +181,10 @@ void draw(const AroundJob& job, Planes& out) {
         for (const Contour& contour : bowAcross(job.place.panel))
             addStations(contour, f, job.place, stations);
     const Planes& in = job.inputs[0];
+    if (stations.empty()) { // curves without length
+        out = cutOut(in, out.area);
+        return;
+    }
     const double longest = job.place.px(f.number(Length)) * std::max(f.number(Begin), f.number(End));
     const int by = drawnAlong(longest);
     const Field field =

@@ -13,8 +13,8 @@ constexpr const char* kEach[]{"one for all", "one a line"};
 enum { Each, Across, Down, Corner, PlateColour, Strength };
 constexpr Figure kFigures[]{
     choice("each", "Plates", kEach),
-    length("across", "Padding at the sides", 3, -kLongestFigure),
-    length("down", "Padding above and below", 2, -kLongestFigure),
+    length("across", "At the sides", 3, -kLongestFigure),
+    length("down", "Above and below", 2, -kLongestFigure),
     length("corner", "Corner radius", 1),
     colour("colour", "Colour", {0.94f, 0.9f, 0.8f, 1}),
     share("strength", "Strength", 1),

@@ -71,7 +71,7 @@ ColourOp fold(const Figures& f, const Place& place) {
 enum { RingMiddle, Diameter, RingWidth, Amount, RingPaper, RingSeed };
 constexpr Figure kRingFigures[]{
     point("middle", "About"),
-    share("diameter", "Diameter, of the panel", 0.9, 0.05, 2),
+    share("diameter", "Diameter", 0.9, 0.05, 2),
     length("width", "Width", 3, 0.01),
     share("amount", "Amount", 0.5),
     colour("paper", "Paper", {0.93f, 0.91f, 0.86f, 1}),
