@@ -17,8 +17,11 @@ constexpr const char* kFamilyNames[]{"grade", "blur",    "detail", "drawn",
                                      "worn",  "outline", "light",  "surface"};
 constexpr const char* kKindNames[]{"number", "flag", "choice", "colour",  "point",
                                    "curve",  "run",  "path",   "picture", "file"};
-constexpr const char* kUnitNames[]{"",      "share",        "degrees",     "length", "lines per inch",
-                                   "stops", "whole number", "whole number"};
+constexpr const char* kUnitNames[]{
+    "",      "share",        "degrees",     "degrees of hue", "length", "lines per inch",
+    "stops", "whole number", "whole number"};
+static_assert(std::size(kUnitNames) == size_t(FigureUnit::Chance) + 1);
+static_assert(std::size(kKindNames) == size_t(FigureKind::Table) + 1);
 
 /// Files that a chain names lie beside it.
 Result<Treatments> readChain(const std::string& file) {
@@ -82,16 +85,36 @@ std::string figureLine(const Figure& figure) {
     return out;
 }
 
+/// The pictures that a chain names, which lie beside it.
+Result<NamedPictures> picturesOf(const Treatments& chain, const std::string& file) {
+    const auto folder = std::filesystem::path(file).parent_path();
+    NamedPictures out;
+    for (const Treatment& t : chain)
+        for (const FigureValue& value : t.figures.values()) {
+            const auto* name = std::get_if<std::string>(&value);
+            if (!name || name->empty() || out.contains(*name)) continue;
+            if (name->starts_with(kLayerMark))
+                return unusable("chain", file,
+                                {Fault::Unsupported, "a picture by itself has no layers to read"});
+            auto picture = readPicture((folder / *name).string());
+            if (!picture) return tl::unexpected(picture.error());
+            out.emplace(*name, std::make_shared<const Pyramid>(std::move(*picture)));
+        }
+    return out;
+}
+
 } // namespace
 
 Result<Outcome> treat(const TreatOptions& options) {
     const auto chain = readChain(options.chain);
     if (!chain) return tl::unexpected(chain.error());
+    const auto pictures = picturesOf(*chain, options.chain);
+    if (!pictures) return tl::unexpected(pictures.error());
     auto read = readPicture(options.picture);
     if (!read) return tl::unexpected(read.error());
     const auto picture = std::make_shared<const Pyramid>(std::move(*read));
     const FontLibrary fonts(dataFolder() / "fonts", true); // a picture has no words
-    if (auto written = writePng(options.out, treated(picture, *chain, fonts)); !written)
+    if (auto written = writePng(options.out, treated(picture, *chain, fonts, *pictures)); !written)
         return tl::unexpected(written.error());
     return Outcome::Fine;
 }

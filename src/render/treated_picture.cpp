@@ -9,19 +9,27 @@
 namespace glyptos {
 namespace {
 
-constexpr const char* kPanel = "picture";
+constexpr const char* kPanel = "the picture itself";
 
-class OnePicture : public PictureProvider {
+class PicturesAtHand : public PictureProvider {
   public:
-    explicit OnePicture(PyramidPtr picture)
-        : picture_(std::move(picture)) {}
-    PyramidPtr picture(const Source&, double) override { return picture_; }
+    PicturesAtHand(PyramidPtr picture, const NamedPictures& read)
+        : pictures_(read) {
+        pictures_.insert_or_assign(kPanel, std::move(picture));
+    }
+    PyramidPtr picture(const Source& source, double) override { return pictures_.at(source.id); }
 
   private:
-    PyramidPtr picture_;
+    NamedPictures pictures_;
 };
 
-ReleasePtr releaseWith(const Pyramid& picture, const Treatments& treatments) {
+SourcePtr sourceOf(const std::string& id, const Pyramid& picture) {
+    auto out = std::make_shared<Source>();
+    out->id = id, out->width = picture.width(), out->height = picture.height();
+    return out;
+}
+
+ReleasePtr releaseWith(const Pyramid& picture, const Treatments& treatments, const NamedPictures& read) {
     auto form = std::make_shared<Form>();
     form->id = form->name = kPanel;
     form->unit = Unit::Px;
@@ -34,12 +42,12 @@ ReleasePtr releaseWith(const Pyramid& picture, const Treatments& treatments) {
                             0,
                             {},
                             true});
-    auto source = std::make_shared<Source>();
-    source->id = kPanel, source->width = picture.width(), source->height = picture.height();
-    ReleasePtr release = withSource(std::make_shared<const Release>(), source);
+    ReleasePtr release = withSource(std::make_shared<const Release>(), sourceOf(kPanel, picture));
+    for (const auto& [id, other] : read)
+        if (id != kPanel) release = withSource(release, sourceOf(id, *other));
     release = withPiece(release, form).value();
     Layer layer;
-    layer.content = PictureContent{source->id};
+    layer.content = PictureContent{kPanel};
     layer.placement.position = {picture.width() / 2.0, picture.height() / 2.0};
     layer.treatments = std::make_shared<const Treatments>(treatments);
     return withLayer(release, {release->pieces[0]->id, kPanel}, std::move(layer));
@@ -75,10 +83,10 @@ Picture rendered(const Pyramid& picture, const Scene& scene, Renderer& renderer,
 } // namespace
 
 Picture treated(const PyramidPtr& picture, const Treatments& treatments, const FontLibrary& fonts,
-                const std::atomic<bool>* cancel) {
-    const ReleasePtr release = releaseWith(*picture, treatments);
+                const NamedPictures& read, const std::atomic<bool>* cancel) {
+    const ReleasePtr release = releaseWith(*picture, treatments, read);
     const Scene scene = panelScene(release, {release->pieces[0]->id, kPanel}, {1});
-    OnePicture pictures(picture);
+    PicturesAtHand pictures(picture, read);
     Renderer renderer(pictures, fonts);
     return picture->level(0).is16() ? rendered<uint16_t>(*picture, scene, renderer, cancel)
                                     : rendered<uint8_t>(*picture, scene, renderer, cancel);

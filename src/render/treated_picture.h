@@ -5,15 +5,19 @@
 #include "release/treatment.h"
 
 #include <atomic>
+#include <map>
 
 namespace glyptos {
 
 class FontLibrary;
 
+/// By the ids that figures have for them.
+using NamedPictures = std::map<std::string, PyramidPtr>;
+
 /// In the picture's depth. Lengths and points are in its pixels. What nothing acts on stays as it is, bit for
 /// bit, the colours of what cannot be seen included. Stops early once `*cancel` is true.
 Picture treated(const PyramidPtr& picture, const Treatments& treatments, const FontLibrary& fonts,
-                const std::atomic<bool>* cancel = nullptr);
+                const NamedPictures& read = {}, const std::atomic<bool>* cancel = nullptr);
 
 /// Whether a list can be told as a table: grades that do not depend on the place.
 bool isTable(const Treatments& treatments);

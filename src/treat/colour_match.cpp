@@ -1,6 +1,7 @@
 #include "treat/colour_match.h"
 
 #include "color/oklab.h"
+#include "treat/matrix3.h"
 
 #include <algorithm>
 #include <cmath>
@@ -8,21 +9,10 @@
 namespace glyptos {
 namespace {
 
-using Triple = std::array<double, 3>;
-using Matrix = std::array<Triple, 3>;
-
-Matrix operator*(const Matrix& a, const Matrix& b) {
-    Matrix out{};
-    for (size_t i = 0; i < 3; ++i)
-        for (size_t j = 0; j < 3; ++j)
-            for (size_t k = 0; k < 3; ++k) out[i][j] += a[i][k] * b[k][j];
-    return out;
-}
-
 /// V f(λ) Vᵀ of a symmetric matrix with eigenvalues λ and vectors V, by C. G. J. Jacobi's rotations.
 template <class F>
-Matrix ofEigenvalues(Matrix m, F f) {
-    Matrix v{{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}};
+Matrix3 ofEigenvalues(Matrix3 m, F f) {
+    Matrix3 v{{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}};
     for (int sweep = 0; sweep < 30; ++sweep)
         for (size_t p = 0; p < 2; ++p)
             for (size_t q = p + 1; q < 3; ++q) {
@@ -30,26 +20,26 @@ Matrix ofEigenvalues(Matrix m, F f) {
                 const double theta = (m[q][q] - m[p][p]) / (2 * m[p][q]);
                 const double t = std::copysign(1.0, theta) / (std::abs(theta) + std::hypot(theta, 1.0));
                 const double c = 1 / std::hypot(t, 1.0), s = t * c;
-                Matrix turn{{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}}, back = turn;
+                Matrix3 turn{{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}}, back = turn;
                 turn[p][p] = turn[q][q] = c, turn[p][q] = s, turn[q][p] = -s;
                 back[p][p] = back[q][q] = c, back[p][q] = -s, back[q][p] = s;
                 m = back * m * turn;
                 v = v * turn;
             }
-    Matrix out{};
+    Matrix3 out{};
     for (size_t i = 0; i < 3; ++i)
         for (size_t j = 0; j < 3; ++j)
             for (size_t k = 0; k < 3; ++k) out[i][j] += v[i][k] * f(std::max(m[k][k], 0.0)) * v[j][k];
     return out;
 }
 
-Matrix mapBetween(Matrix from, Matrix to) {
+Matrix3 mapBetween(Matrix3 from, Matrix3 to) {
     // As if both varied a little in every way, so that what a flat picture has of noise is not drawn out.
     constexpr double kLeast = 0.008;
     for (size_t i = 0; i < 3; ++i) from[i][i] += kLeast * kLeast, to[i][i] += kLeast * kLeast;
     const auto root = [](double v) { return std::sqrt(v); };
-    const Matrix half = ofEigenvalues(from, root),
-                 inverse = ofEigenvalues(from, [](double v) { return 1 / std::sqrt(v); });
+    const Matrix3 half = ofEigenvalues(from, root),
+                  inverse = ofEigenvalues(from, [](double v) { return 1 / std::sqrt(v); });
     return inverse * ofEigenvalues(half * to * half, root) * inverse;
 }
 
@@ -80,7 +70,7 @@ LookTable matchTable(const ColourSpread& from, const ColourSpread& to, std::stri
     LookTable out;
     out.title = std::move(title), out.size = kSize;
     const bool nothing = from.count == 0 || to.count == 0;
-    const Matrix map = nothing ? Matrix{} : mapBetween(from.covariance, to.covariance);
+    const Matrix3 map = nothing ? Matrix3{} : mapBetween(from.covariance, to.covariance);
     for (int b = 0; b < kSize; ++b)
         for (int g = 0; g < kSize; ++g)
             for (int r = 0; r < kSize; ++r) {
@@ -91,9 +81,8 @@ LookTable matchTable(const ColourSpread& from, const ColourSpread& to, std::stri
                 }
                 const Oklab lab = toOklab(c);
                 const Triple off{lab.L - from.mean[0], lab.a - from.mean[1], lab.b - from.mean[2]};
-                Triple moved = to.mean;
-                for (size_t i = 0; i < 3; ++i)
-                    for (size_t j = 0; j < 3; ++j) moved[i] += map[i][j] * off[j];
+                Triple moved = map * off;
+                for (size_t i = 0; i < 3; ++i) moved[i] += to.mean[i];
                 const Rgba shown = toRgba(Oklab{float(moved[0]), float(moved[1]), float(moved[2])});
                 out.entries.push_back({std::clamp(shown.r, 0.0f, 1.0f), std::clamp(shown.g, 0.0f, 1.0f),
                                        std::clamp(shown.b, 0.0f, 1.0f)});

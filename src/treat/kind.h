@@ -23,6 +23,12 @@ struct Need {
     int reach = 0;
 };
 
+/// The same over the region grown by that many output px more.
+inline Need grownBy(Need need, int px) {
+    need.reach += (px >> need.level) + 1;
+    return need;
+}
+
 struct AroundJob {
     const Figures& figures;
     const Place& place;

@@ -209,7 +209,26 @@ class PictureCommandsTest : public CliFixture {
         const Ran list = run({"treat", "--list", "--json"});
         QCOMPARE(list.code, 0);
         QVERIFY(list.json().array().size() > 30);
-        QVERIFY(run({"treat", "--list"}).out.contains("sigma_mm, sigma_px"));
+        const QByteArray told = run({"treat", "--list"}).out;
+        QVERIFY(told.contains("sigma_mm, sigma_px: 0 to 100000, standard 2 mm"));
+        QVERIFY(told.contains("middle: 0 to 360 (degrees of hue), standard 50"));
+        QVERIFY(told.contains("lines: 1 to 400 (lines per inch), standard 22"));
+    }
+
+    void aPictureBesideAChainMovesPixels() {
+        write(at("half.png").toStdString(), pngOf(60, 40, [](int x, int) {
+                  return std::array<uint8_t, 4>{uint8_t(x < 30 ? 255 : 0), 0, 0, 255};
+              }));
+        write(at("white.png").toStdString(), pngOf(6, 4, [](int, int) {
+                  return std::array<uint8_t, 4>{255, 255, 255, 255};
+              }));
+        std::ofstream(at("chain.json").toStdString())
+            << R"([{"kind": "displacement", "by": "white.png", "across_px": 10, "down_px": 0}])";
+        const Ran ran = run({"treat", at("half.png"), "--chain", at("chain.json"), "--out", at("out.png")});
+        QVERIFY2(ran.code == 0, ran.err);
+        const QImage out(at("out.png"));
+        QCOMPARE(qRed(out.pixel(36, 20)), 255);
+        QCOMPARE(qRed(out.pixel(44, 20)), 0);
     }
 
     void chainsThatAreNone() {
@@ -228,6 +247,8 @@ class PictureCommandsTest : public CliFixture {
         refused(treated(R"([{"kind": "look-table", "file": "gone.cube"}])"), "gone.cube");
         std::ofstream(at("bad.cube").toStdString()) << "LUT_3D_SIZE 2\n0 0 0\n";
         refused(treated(R"([{"kind": "look-table", "file": "bad.cube"}])"), "bad.cube");
+        refused(treated(R"([{"kind": "displacement", "by": "gone.png"}])"), "gone.png");
+        refused(treated(R"([{"kind": "displacement", "by": "layer:x"}])"), "no layers");
         refused(treated(R"({"kind": "inversion"})"), "chain");
         refused(run({"treat", at("grey.png"), "--out", at("a.png")}), "--chain");
         QVERIFY(!QFile::exists(at("a.png")));

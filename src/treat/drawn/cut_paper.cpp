@@ -45,11 +45,6 @@ int around(const Figures& f, const Place& place) {
     return castOf(f, place).reach() + 1;
 }
 
-Need grownBy(Need need, int px) {
-    need.reach += (px >> need.level) + 1;
-    return need;
-}
-
 std::vector<Need> needs(const Figures& f, const Place& place) {
     const int px = around(f, place);
     return {grownBy(plainOf(f, place).need(), px), grownBy(closeOf(f, place).need(), px), {0, 0}};

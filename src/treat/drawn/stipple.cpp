@@ -28,9 +28,7 @@ int farthestDot(const Figures& f, const Place& place) {
 }
 
 std::vector<Need> needs(const Figures& f, const Place& place) {
-    Need tone = toneOf(f, place).need();
-    tone.reach += (farthestDot(f, place) >> tone.level) + 1;
-    return {tone, {0, 0}};
+    return {grownBy(toneOf(f, place).need(), farthestDot(f, place)), {0, 0}};
 }
 
 /// Makes paper that is left, 1 being all of it, less under a dot.
@@ -70,7 +68,7 @@ Plane paperLeft(const AroundJob& job, const IntRect& area) {
             const float wanted = (1 - std::pow(std::max(light, 1e-4f), 1.0f / kGrids)) / covered;
             // It grows out of nothing, so that a little more or less light is a little more or less ink.
             constexpr float kGrowing = 0.15f;
-            const float grown = (wanted - hashNoise(p.ix, p.iy, seed + 2)) / kGrowing + 0.5f;
+            const float grown = (wanted - hashNoise(p.ix, p.iy, seed + 2)) / kGrowing + 0.667f;
             if (grown <= 0) return;
             const float k = std::min(grown, 1.0f) * (1 + uneven * (hashNoise(p.ix, p.iy, seed + 3) - 0.5f));
             dot(p.x, p.y, radius * k, left);

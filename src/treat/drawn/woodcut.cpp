@@ -27,14 +27,8 @@ WideGaussian toneOf(const Figures& f, const Place& place) {
 WideGaussian formOf(const Figures& f, const Place& place) {
     return wideGaussian(std::max(place.px(f.number(Form)), 0.06));
 }
-/// One more pixel, for slopes.
-Need grownBy(Need need) {
-    need.reach += (1 >> need.level) + 1;
-    return need;
-}
-
 std::vector<Need> needs(const Figures& f, const Place& place) {
-    return {toneOf(f, place).need(), grownBy(formOf(f, place).need()), {0, 0}};
+    return {toneOf(f, place).need(), grownBy(formOf(f, place).need(), 1), {0, 0}};
 }
 
 /// Which line each pixel lies on or between.

@@ -7,6 +7,7 @@
 
 #include "color/oklab.h"
 #include "treat/kind.h"
+#include "treat/matrix3.h"
 #include "treat/vector_math.h"
 
 #include <algorithm>
@@ -23,23 +24,8 @@ constexpr Figure kFigures[]{
     flag("useGrey", "Grey from the picture", false),
 };
 
-using Matrix = std::array<std::array<double, 3>, 3>;
-using Triple = std::array<double, 3>;
-
-Matrix operator*(const Matrix& a, const Matrix& b) {
-    Matrix out{};
-    for (size_t i = 0; i < 3; ++i)
-        for (size_t j = 0; j < 3; ++j)
-            for (size_t k = 0; k < 3; ++k) out[i][j] += a[i][k] * b[k][j];
-    return out;
-}
-Triple operator*(const Matrix& m, const Triple& v) {
-    Triple out{};
-    for (size_t i = 0; i < 3; ++i) out[i] = m[i][0] * v[0] + m[i][1] * v[1] + m[i][2] * v[2];
-    return out;
-}
-Matrix inverse(const Matrix& m) {
-    Matrix out{};
+Matrix3 inverse(const Matrix3& m) {
+    Matrix3 out{};
     double det = 0;
     for (size_t i = 0; i < 3; ++i) {
         const size_t a = (i + 1) % 3, b = (i + 2) % 3;
@@ -55,8 +41,8 @@ Matrix inverse(const Matrix& m) {
 }
 
 /// IEC 61966-2-1, and the cones of Bradford.
-constexpr Matrix kToXyz{{{0.4124, 0.3576, 0.1805}, {0.2126, 0.7152, 0.0722}, {0.0193, 0.1192, 0.9505}}};
-constexpr Matrix kToCones{{{0.8951, 0.2664, -0.1614}, {-0.7502, 1.7135, 0.0367}, {0.0389, -0.0685, 1.0296}}};
+constexpr Matrix3 kToXyz{{{0.4124, 0.3576, 0.1805}, {0.2126, 0.7152, 0.0722}, {0.0193, 0.1192, 0.9505}}};
+constexpr Matrix3 kToCones{{{0.8951, 0.2664, -0.1614}, {-0.7502, 1.7135, 0.0367}, {0.0389, -0.0685, 1.0296}}};
 
 /// Chromaticity of a glowing body of T kelvin, 1667…25000, in CIE 1960 u, v.
 std::array<double, 2> planckian(double kelvin) {
@@ -120,8 +106,8 @@ ColourOp warmth(const Figures& f, const Place&) {
     if (f.number(Warmth) == 0 && f.number(Tint) == 0 && !f.flag(UseGrey)) return {};
     const Triple white{0.95047, 1, 1.08883};
     const Triple from = kToCones * lightOf(f), to = kToCones * shownIn(f, white);
-    const Matrix gains{{{to[0] / from[0], 0, 0}, {0, to[1] / from[1], 0}, {0, 0, to[2] / from[2]}}};
-    const Matrix all = inverse(kToXyz) * inverse(kToCones) * gains * kToCones * kToXyz;
+    const Matrix3 gains{{{to[0] / from[0], 0, 0}, {0, to[1] / from[1], 0}, {0, 0, to[2] / from[2]}}};
+    const Matrix3 all = inverse(kToXyz) * inverse(kToCones) * gains * kToCones * kToXyz;
     Cast cast{};
     for (size_t i = 0; i < 9; ++i) cast.m[i] = float(all[i / 3][i % 3]);
     return {[cast](const ColourRow& row) { castRow(row, cast); }, ColourSpace::Linear};

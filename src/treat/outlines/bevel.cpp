@@ -62,9 +62,7 @@ int margin(const Figures& f, const Place& place) {
 
 std::vector<Need> needs(const Figures& f, const Place& place) {
     if (f.number(Height) == 0 || (f.number(Light) == 0 && f.number(Shade) == 0)) return {};
-    Need need = distanceLevel(place.px(f.number(Width))).need();
-    need.reach += (margin(f, place) >> need.level) + 1;
-    return {need, {0, 0}};
+    return {grownBy(distanceLevel(place.px(f.number(Width))).need(), margin(f, place)), {0, 0}};
 }
 
 float heightAt(float inside, Profile profile) {

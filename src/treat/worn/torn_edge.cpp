@@ -21,9 +21,7 @@ double depthOf(const Figures& f, const Place& place) {
 }
 
 std::vector<Need> needs(const Figures& f, const Place& place) {
-    Need need = distanceLevel(depthOf(f, place)).need();
-    need.reach += 1;
-    return {need, {0, 0}};
+    return {grownBy(distanceLevel(depthOf(f, place)).need(), 1), {0, 0}};
 }
 
 /// How far inside the tear each pixel lies, and inside the white core's own edge, px.
