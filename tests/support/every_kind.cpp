@@ -224,14 +224,8 @@ ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
                 {treatment("turning-blur", {{"middle", std::optional<Vec2>(Vec2{70, 240})}, {"turn", 3.0}}),
                  shadow, unknown, asleep, treatment("outline", {{"place", 2.0}, {"width", 2.0}})}));
     GroupContent treatedGroup{{inside(layerOf("dot", star(sand, std::nullopt), {600, 450}))}, false};
-    const std::vector<Contour> bow{
-        {{{{20, 300}, {}, {150.25, -90}}, {{580, 310}, {-120, -80.5}, {}}}, false}};
     put(front, treated(layerOf("treated group", treatedGroup, {}),
-                       {treatment("ghosts", {{"step", 8.0}, {"direction", 200.0}}),
-                        treatment("sweep-blur", {{"along", bow}, {"length", 14.0}, {"end", 0.2}}),
-                        treatment("displacement", {{"by", std::string(kPhoto)}, {"across", -3.5}}),
-                        treatment("bevel", {{"fill", std::string("layer:haze")}, {"fillDown", 4.0}}),
-                        treatment("plate", {{"each", 1.0}})}));
+                       {treatment("ghosts", {{"step", 8.0}, {"direction", 200.0}})}));
     put(front,
         treated(layerOf("grade", GradeContent{}, {}),
                 {treatment("light-contrast", {{"contrast", 0.1}}), treatment("grain", {{"amount", 0.1}})}));
