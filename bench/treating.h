@@ -16,7 +16,7 @@ std::vector<Row> grades();
 /// Treatments that have a budget each.
 std::vector<Row> treatments();
 
-/// Every treatment of the demo's takes with its carrier a little farther on, at 900 × 600 and fit zoom: the
+/// Every treatment of the demo's takes with its figures a little farther on, at 900 × 600 and fit zoom: the
 /// coarse picture that comes first, and the full one.
 std::vector<Row> demoSliders(const FontLibrary& fonts, const std::string& demo);
 /// A layer with ten treatments under others: panning there and back, and another layer moved, against the

@@ -101,6 +101,8 @@ class TreatmentsSection : public LayerSection {
     QToolButton *byPicture_, *match_, *papers_;
     Miniature toCut_; ///< what is cut into papers that are kept
     Affine toCutPx_;  ///< from the panel to its px
+    LayerPtr cut_;    ///< the layer that was asked about
+    Figures cutFigures_;
     QMenu* matchMenu_;
     Miniature reference_; ///< whose colours are to be matched
     QString referenceName_;

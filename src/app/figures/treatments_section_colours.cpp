@@ -126,14 +126,16 @@ void TreatmentsSection::matchToFile() {
 }
 
 void TreatmentsSection::askPapers() {
+    const Treatment* shown = shownTreatment();
+    if (!shown || shown->kind != treatmentKind("cut-paper")) return;
+    cut_ = document_->selectedLayer(), cutFigures_ = shown->figures;
     askBefore(toCut_, kCutSide, toCutPx_);
 }
 
 void TreatmentsSection::keepPapers() {
-    const Treatment* shown = shownTreatment();
-    const LayerPtr layer = document_->selectedLayer();
-    if (!shown || !layer || shown->kind != treatmentKind("cut-paper")) return;
-    inBackground([image = toCut_.image(), figures = shown->figures,
+    const LayerPtr layer = std::exchange(cut_, nullptr);
+    if (!layer || !panel()) return;
+    inBackground([image = toCut_.image(), figures = cutFigures_,
                   place = Place{toCutPx_, panel()->withBleed(), unitHere()}]() -> Result<std::vector<Layer>> {
         return papersOf(planesOf(image), figures, place);
     }).then(this, [this, layer](const Result<std::vector<Layer>>& papers) {

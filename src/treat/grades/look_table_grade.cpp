@@ -102,14 +102,17 @@ GLYPTOS_ROWS void lookUpLine(float* __restrict values, const float* __restrict t
 }
 
 ColourOp oneDimension(const LookTable& t) {
-    const Cube scales = cubeOf(t);
     std::array<std::vector<float>, 3> lines;
-    for (const auto& e : t.entries)
-        for (size_t c = 0; c < 3; ++c) lines[c].push_back(e[c]);
-    return [lines = std::move(lines), scales](const ColourRow& row) {
+    std::array<float, 3> scale{}, offset{};
+    for (size_t c = 0; c < 3; ++c) {
+        scale[c] = float(t.size - 1) / (t.most[c] - t.least[c]);
+        offset[c] = -t.least[c] * scale[c];
+        for (const auto& e : t.entries) lines[c].push_back(e[c]);
+    }
+    return [lines = std::move(lines), scale, offset, last = t.size - 1](const ColourRow& row) {
         float* values[3] = {row.r, row.g, row.b};
         for (size_t c = 0; c < 3; ++c)
-            lookUpLine(values[c], lines[c].data(), row.n, scales.scale[c], scales.offset[c], scales.size - 1);
+            lookUpLine(values[c], lines[c].data(), row.n, scale[c], offset[c], last);
     };
 }
 
