@@ -49,15 +49,22 @@ GLYPTOS_IN_ROWS float clamp(float v, float least, float most) {
     const float above = v > least ? v : least;
     return above < most ? above : most;
 }
+/// 0…most, which is not negative. In whole numbers, in whose order such floats are: choices between floats
+/// one after another become many more instructions.
+GLYPTOS_IN_ROWS float upTo(float most, float v) {
+    const auto bits = std::bit_cast<int32_t>(v), highest = std::bit_cast<int32_t>(most);
+    const int32_t above = bits > 0 ? bits : 0;
+    return std::bit_cast<float>(above < highest ? above : highest);
+}
 GLYPTOS_IN_ROWS float clamp01(float v) {
-    return clamp(v, 0.0f, 1.0f);
+    return upTo(1, v);
 }
 GLYPTOS_IN_ROWS float absolute(float v) {
-    return v < 0 ? -v : v;
+    return __builtin_fabsf(v);
 }
 /// 0 at or below `from`, 1 at or above `to`, smooth between.
 GLYPTOS_IN_ROWS float smooth(float from, float to, float v) {
-    const float t = clamp01((v - from) / (to - from));
+    const float t = clamp01((v - from) * (1 / (to - from))); // one division for a whole row
     return t * t * (3 - 2 * t);
 }
 
@@ -86,15 +93,10 @@ GLYPTOS_IN_ROWS float toLinear(float v) {
 }
 /// The same of 0…1, by a polynomial through Chebyshev's points. Error at most 6e-7.
 GLYPTOS_IN_ROWS float toLinearWithin(float v) {
-    const float p =
-        0.000847002694f +
-        v * (0.0356495511f +
-             v * (0.479566396f +
-                  v * (0.909067485f +
-                       v * (-1.07081494f +
-                            v * (1.47726675f +
-                                 v * (-1.56004191f +
-                                      v * (1.09987183f + v * (-0.453696899f + v * 0.0822848277f))))))));
+    const float v2 = v * v, v4 = v2 * v2;
+    const float p = ((0.000847002694f + v * 0.0356495511f) + v2 * (0.479566396f + v * 0.909067485f)) +
+                    v4 * (((-1.07081494f + v * 1.47726675f) + v2 * (-1.56004191f + v * 1.09987183f)) +
+                          v4 * (-0.453696899f + v * 0.0822848277f));
     return v <= 0.04045f ? v * (1 / 12.92f) : p;
 }
 GLYPTOS_IN_ROWS float toEncoded(float v) {
@@ -106,12 +108,9 @@ GLYPTOS_IN_ROWS float toEncoded(float v) {
 /// The same of 0…1, by a polynomial of the fourth root through Chebyshev's points. Error at most 7e-7.
 GLYPTOS_IN_ROWS float toEncodedWithin(float v) {
     const float t = __builtin_sqrtf(__builtin_sqrtf(v));
-    const float p =
-        -0.0585816804f +
-        t * (0.125506082f +
-             t * (1.45024210f +
-                  t * (-1.12084929f +
-                       t * (1.14651502f + t * (-0.833786523f + t * (0.358946374f + t * -0.0679922621f))))));
+    const float t2 = t * t, t4 = t2 * t2;
+    const float p = ((-0.0585816804f + t * 0.125506082f) + t2 * (1.45024210f + t * -1.12084929f)) +
+                    t4 * ((1.14651502f + t * -0.833786523f) + t2 * (0.358946374f + t * -0.0679922621f));
     return v <= 0.0031308f ? v * 12.92f : p;
 }
 

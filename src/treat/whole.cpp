@@ -26,11 +26,22 @@ std::map<int, Planes> levelsOf(const Planes& in, const std::vector<Need>& needs)
     return out;
 }
 
+/// A part of `from` where it lies: to be read as long as `from` is there.
+Plane lying(const Plane& from, const IntRect& area) {
+    const size_t first = size_t(area.y - from.area.y) * from.stride + size_t(area.x - from.area.x);
+    auto* values = const_cast<float*>(from.values.data()) + first; // NOLINT(*-const-cast): read only
+    Plane out;
+    out.area = area, out.stride = from.stride;
+    out.values = Buffer<float>({std::shared_ptr<void>(), values}, from.values.size() - first);
+    return out;
+}
+
 /// A part of `from`, its nearest pixels beyond it.
 Planes around(const Planes& from, const IntRect& area) {
     Planes out;
     out.area = area;
-    for (int c = 0; c < 4; ++c) out.c[c] = extended(from.c[c], area);
+    const bool within = area.intersected(from.area) == area;
+    for (int c = 0; c < 4; ++c) out.c[c] = within ? lying(from.c[c], area) : extended(from.c[c], area);
     return out;
 }
 

@@ -2,42 +2,28 @@
 
 #include "treat/vector_math.h"
 
+#include <array>
+
 namespace glyptos {
 namespace {
 
-/// Where the pixels of a row are read: the first of four neighbours, and how far between them.
-struct Places {
-    std::vector<int32_t> at;
-    std::vector<float> fx, fy;
-    explicit Places(size_t n)
-        : at(n)
-        , fx(n)
-        , fy(n) {}
-};
-
-GLYPTOS_ROWS void findPlaces(const float* __restrict x, const float* __restrict y, float left, float top,
-                             float right, float bottom, int stride, int32_t* __restrict at,
-                             float* __restrict fx, float* __restrict fy, size_t n) {
-    for (size_t i = 0; i < n; ++i) {
-        const float px = rows::clamp(x[i] - 0.5f - left, 0, right),
-                    py = rows::clamp(y[i] - 0.5f - top, 0, bottom);
-        const auto ix = int(px), iy = int(py);
-        fx[i] = px - float(ix), fy[i] = py - float(iy);
-        at[i] = iy * stride + ix;
-    }
-}
-
 /// All four channels of a pixel, so that one load fetches them.
 using Colour = float __attribute__((vector_size(16)));
+/// The same in 65535ths: half as much to read where samples lie far apart.
+using Packed = uint16_t __attribute__((vector_size(8)));
+constexpr float kPackedMost = 65535;
 
-struct Colours {
+template <class Pixel>
+struct Pixels {
     IntRect area;
-    Buffer<Colour> values;
-    explicit Colours(const IntRect& a)
-        : area(a)
-        , values(size_t(a.w) * size_t(a.h)) {}
-    Colour* row(int y) { return values.data() + size_t(y - area.y) * size_t(area.w); }
-    const Colour* row(int y) const { return values.data() + size_t(y - area.y) * size_t(area.w); }
+    Buffer<Pixel> values;
+    /// Room for that much; used again for a smaller one.
+    void setArea(const IntRect& a) {
+        area = a;
+        const size_t count = size_t(a.w) * size_t(a.h);
+        if (count > values.size()) values = Buffer<Pixel>(count);
+    }
+    Pixel* row(int y) { return values.data() + size_t(y - area.y) * size_t(area.w); }
 };
 
 GLYPTOS_ROWS void joinRow(const float* __restrict r, const float* __restrict g, const float* __restrict b,
@@ -47,6 +33,16 @@ GLYPTOS_ROWS void joinRow(const float* __restrict r, const float* __restrict g, 
         values[4 * i] = r[i], values[4 * i + 1] = g[i], values[4 * i + 2] = b[i],
                    values[4 * i + 3] = alpha[i];
 }
+GLYPTOS_ROWS void joinRow(const float* __restrict r, const float* __restrict g, const float* __restrict b,
+                          const float* __restrict alpha, Packed* __restrict out, size_t n) {
+    auto* values = reinterpret_cast<uint16_t*>(out);
+    for (size_t i = 0; i < n; ++i) {
+        values[4 * i] = uint16_t(int(rows::clamp01(r[i]) * kPackedMost + 0.5f));
+        values[4 * i + 1] = uint16_t(int(rows::clamp01(g[i]) * kPackedMost + 0.5f));
+        values[4 * i + 2] = uint16_t(int(rows::clamp01(b[i]) * kPackedMost + 0.5f));
+        values[4 * i + 3] = uint16_t(int(rows::clamp01(alpha[i]) * kPackedMost + 0.5f));
+    }
+}
 GLYPTOS_ROWS void splitRow(const Colour* __restrict in, float* __restrict r, float* __restrict g,
                            float* __restrict b, float* __restrict alpha, size_t n) {
     const auto* values = reinterpret_cast<const float*>(in);
@@ -55,66 +51,157 @@ GLYPTOS_ROWS void splitRow(const Colour* __restrict in, float* __restrict r, flo
         alpha[i] = values[4 * i + 3];
 }
 
-GLYPTOS_ROWS void addSamples(const Colour* __restrict origin, int stride, const int32_t* __restrict at,
-                             const float* __restrict fx, const float* __restrict fy, Colour* __restrict sum,
-                             size_t n) {
+template <class Pixel>
+Pixels<Pixel> joined(const Planes& planes) {
+    Pixels<Pixel> out;
+    out.setArea(planes.area);
+    for (int y = planes.area.y; y < planes.area.bottom(); ++y)
+        joinRow(planes.row(0, y), planes.row(1, y), planes.row(2, y), planes.row(3, y), out.row(y),
+                size_t(planes.area.w));
+    return out;
+}
+
+/// How many samples a round takes along each way.
+constexpr size_t kEach = 4;
+
+/// Where to look in the picture that a round reads.
+struct Within {
+    float left, top, right, bottom;
+    int stride;
+    explicit Within(const IntRect& area)
+        : left(float(area.x))
+        , top(float(area.y))
+        , right(float(area.w) - 1.001f)
+        , bottom(float(area.h) - 1.001f)
+        , stride(area.w) {}
+};
+
+/// Where the pixels of a row are read: the first of four neighbours, and how far between them.
+struct Reads {
+    std::vector<int32_t> at;
+    std::vector<float> fx, fy;
+    explicit Reads(size_t n)
+        : at(n)
+        , fx(n)
+        , fy(n) {}
+};
+
+GLYPTOS_ROWS void findBetween(const float* __restrict x, const float* __restrict y, Within in,
+                              int32_t* __restrict at, float* __restrict fx, float* __restrict fy, size_t n) {
     for (size_t i = 0; i < n; ++i) {
-        const Colour *upper = origin + at[i], *lower = upper + stride;
-        const Colour first = upper[0] + (upper[1] - upper[0]) * fx[i],
-                     second = lower[0] + (lower[1] - lower[0]) * fx[i];
-        sum[i] += first + (second - first) * fy[i];
+        const float px = rows::upTo(in.right, x[i] - 0.5f - in.left),
+                    py = rows::upTo(in.bottom, y[i] - 0.5f - in.top);
+        const auto ix = int(px), iy = int(py);
+        fx[i] = px - float(ix), fy[i] = py - float(iy);
+        at[i] = iy * in.stride + ix;
     }
 }
 
-GLYPTOS_ROWS void findNearest(const float* __restrict x, const float* __restrict y, float left, float top,
-                              float right, float bottom, int stride, int32_t* __restrict at, size_t n) {
+/// Where one sample of a row is read, for the compiler to see that nothing else lies there.
+struct ReadsOf {
+    const int32_t* at;
+    const float *fx, *fy;
+    explicit ReadsOf(const Reads& r)
+        : at(r.at.data())
+        , fx(r.fx.data())
+        , fy(r.fy.data()) {}
+};
+
+inline Colour between(const Colour* origin, int stride, const ReadsOf& reads, size_t i) {
+    const Colour *upper = origin + reads.at[i], *lower = upper + stride;
+    const Colour first = upper[0] + (upper[1] - upper[0]) * reads.fx[i],
+                 second = lower[0] + (lower[1] - lower[0]) * reads.fx[i];
+    return first + (second - first) * reads.fy[i];
+}
+
+GLYPTOS_ROWS void meanBetween(const Colour* __restrict origin, int stride, ReadsOf a, ReadsOf b, ReadsOf c,
+                              ReadsOf d, Colour* __restrict out, size_t n) {
     for (size_t i = 0; i < n; ++i)
-        at[i] = int(rows::clamp(y[i] - top, 0, bottom)) * stride + int(rows::clamp(x[i] - left, 0, right));
+        out[i] = ((between(origin, stride, a, i) + between(origin, stride, b, i)) +
+                  (between(origin, stride, c, i) + between(origin, stride, d, i))) *
+                 (1.0f / kEach);
 }
 
-GLYPTOS_ROWS void addNearest(const Colour* __restrict origin, const int32_t* __restrict at,
-                             Colour* __restrict sum, size_t n) {
-    for (size_t i = 0; i < n; ++i) sum[i] += origin[at[i]];
+/// The share of a way at which a sample of a round is taken.
+float placeOf(size_t sample, double step) {
+    return float(step) * ((float(sample) + 0.5f) / kEach - 0.5f);
 }
 
-/// One round of means, a share of the ways long. Samples far apart are taken from the nearest pixel: there
-/// are many of them, and the finer rounds go between.
+/// Between the pixels that samples fall between. Both rounds make the whole of `out`.
+void roundBetween(const Pixels<Colour>& in, double step, Ways& ways, Pixels<Colour>& out) {
+    const auto n = size_t(out.area.w);
+    std::vector<float> x(n), y(n);
+    const Within within(in.area);
+    std::array<Reads, kEach> reads{Reads(n), Reads(n), Reads(n), Reads(n)};
+    for (int row = out.area.y; row < out.area.bottom(); ++row) {
+        ways.startRow(float(out.area.x) + 0.5f, float(row) + 0.5f, n);
+        for (size_t k = 0; k < kEach; ++k) {
+            ways.at(placeOf(k, step), x.data(), y.data());
+            findBetween(x.data(), y.data(), within, reads[k].at.data(), reads[k].fx.data(),
+                        reads[k].fy.data(), n);
+        }
+        meanBetween(in.values.data(), in.area.w, ReadsOf(reads[0]), ReadsOf(reads[1]), ReadsOf(reads[2]),
+                    ReadsOf(reads[3]), out.row(row), n);
+    }
+}
+
+GLYPTOS_ROWS void findNearest(const float* __restrict x, const float* __restrict y, Within in,
+                              int32_t* __restrict at, size_t n) {
+    for (size_t i = 0; i < n; ++i)
+        at[i] =
+            int(rows::upTo(in.bottom, y[i] - in.top)) * in.stride + int(rows::upTo(in.right, x[i] - in.left));
+}
+
+/// Of a picture with rows `stride` apart; those that the next rows will read are asked for on the way.
+void pick(const Packed* __restrict from, int stride, const int32_t* __restrict at, Packed* __restrict out,
+          size_t n) {
+    constexpr size_t kLine = 64 / sizeof(Packed);
+    constexpr int kRowsAhead = 2;
+    size_t i = 0;
+    for (; i + kLine <= n; i += kLine) {
+        __builtin_prefetch(from + at[i] + kRowsAhead * stride);
+        for (size_t j = i; j < i + kLine; ++j) out[j] = from[at[j]];
+    }
+    for (; i < n; ++i) out[i] = from[at[i]];
+}
+
+GLYPTOS_ROWS void meanRow(const Packed* __restrict picked, size_t n, Packed* __restrict out) {
+    const auto *a = reinterpret_cast<const uint16_t*>(picked), *b = a + 4 * n, *c = b + 4 * n, *d = c + 4 * n;
+    auto* to = reinterpret_cast<uint16_t*>(out);
+    for (size_t i = 0; i < 4 * n; ++i) to[i] = uint16_t((a[i] + b[i] + c[i] + d[i] + 2) / 4);
+}
+GLYPTOS_ROWS void meanRow(const Packed* __restrict picked, size_t n, Colour* __restrict out) {
+    constexpr float kShare = 1 / (kEach * kPackedMost);
+    const auto *a = reinterpret_cast<const uint16_t*>(picked), *b = a + 4 * n, *c = b + 4 * n, *d = c + 4 * n;
+    auto* to = reinterpret_cast<float*>(out);
+    for (size_t i = 0; i < 4 * n; ++i) to[i] = float(a[i] + b[i] + c[i] + d[i]) * kShare;
+}
+
+/// From the pixels nearest to samples that lie far apart: there are many of them, and later rounds go
+/// between.
+template <class Pixel>
+void roundOfNearest(const Pixels<Packed>& in, double step, Ways& ways, Pixels<Pixel>& out) {
+    const auto n = size_t(out.area.w);
+    std::vector<float> x(n), y(n);
+    std::vector<int32_t> at(n);
+    const Within within(in.area);
+    Buffer<Packed> picked(n * kEach);
+    for (int row = out.area.y; row < out.area.bottom(); ++row) {
+        ways.startRow(float(out.area.x) + 0.5f, float(row) + 0.5f, n);
+        for (size_t k = 0; k < kEach; ++k) {
+            ways.at(placeOf(k, step), x.data(), y.data());
+            findNearest(x.data(), y.data(), within, at.data(), n);
+            pick(in.values.data(), in.area.w, at.data(), picked.data() + k * n, n);
+        }
+        meanRow(picked.data(), n, out.row(row));
+    }
+}
+
+/// One round of means, a share of the ways long.
 struct Round {
     double step;
     bool nearest;
 };
-
-Colours oneRound(const Colours& in, const IntRect& area, const Round& round, int samples, const Ways& ways) {
-    Colours out(area);
-    const auto n = size_t(area.w);
-    std::vector<float> x(n), ax(n), ay(n);
-    Places places(n);
-    const auto left = float(in.area.x), top = float(in.area.y), right = float(in.area.w) - 1.001f,
-               bottom = float(in.area.h) - 1.001f;
-    for (size_t i = 0; i < n; ++i) x[i] = float(area.x) + float(i) + 0.5f;
-    const float share = 1 / float(samples);
-    for (int y = area.y; y < area.bottom(); ++y) {
-        const RowWays row = ways(x.data(), float(y) + 0.5f, n);
-        Colour* sum = out.row(y);
-        std::fill_n(sum, n, Colour{});
-        for (int k = 0; k < samples; ++k) {
-            row(float(round.step) * ((float(k) + 0.5f) * share - 0.5f), ax.data(), ay.data());
-            if (round.nearest) {
-                findNearest(ax.data(), ay.data(), left, top, right, bottom, in.area.w, places.at.data(), n);
-                addNearest(in.values.data(), places.at.data(), sum, n);
-                continue;
-            }
-            findPlaces(ax.data(), ay.data(), left, top, right, bottom, in.area.w, places.at.data(),
-                       places.fx.data(), places.fy.data(), n);
-            addSamples(in.values.data(), in.area.w, places.at.data(), places.fx.data(), places.fy.data(), sum,
-                       n);
-        }
-        for (size_t i = 0; i < n; ++i) sum[i] *= share;
-    }
-    return out;
-}
-
-constexpr int kEach = 4;
 
 /// The coarsest first, as it reads the farthest: what is left to draw shrinks quickly towards the result.
 std::vector<Round> roundsOf(double longest) {
@@ -147,19 +234,33 @@ int drawnAlong(double longest) {
     return int(std::ceil(out));
 }
 
-Planes meanAlong(const Planes& planes, const IntRect& area, double longest, const Ways& ways) {
-    const IntRect& all = planes.area;
-    Colours in(all);
-    for (int y = all.y; y < all.bottom(); ++y)
-        joinRow(planes.row(0, y), planes.row(1, y), planes.row(2, y), planes.row(3, y), in.row(y),
-                size_t(all.w));
+Planes meanAlong(const Planes& planes, const IntRect& area, double longest, Ways& ways) {
     const std::vector<Round> rounds = roundsOf(longest);
-    for (size_t i = 0; i < rounds.size(); ++i) {
+    const auto drawnBy = [&](size_t round) {
         double left = 0;
-        for (size_t j = i + 1; j < rounds.size(); ++j) left += readBy(rounds[j].step, longest);
+        for (size_t j = round + 1; j < rounds.size(); ++j) left += readBy(rounds[j].step, longest);
         const int by = int(std::ceil(left));
-        const IntRect grown{area.x - by, area.y - by, area.w + 2 * by, area.h + 2 * by};
-        in = oneRound(in, grown.intersected(all), rounds[i], kEach, ways);
+        return IntRect{area.x - by, area.y - by, area.w + 2 * by, area.h + 2 * by}.intersected(planes.area);
+    };
+    Pixels<Packed> far, nextFar;
+    Pixels<Colour> in, next;
+    if (rounds.front().nearest)
+        far = joined<Packed>(planes);
+    else
+        in = joined<Colour>(planes);
+    for (size_t i = 0; i < rounds.size(); ++i) {
+        if (rounds[i].nearest && rounds[i + 1].nearest) {
+            nextFar.setArea(drawnBy(i));
+            roundOfNearest(far, rounds[i].step, ways, nextFar);
+            std::swap(far, nextFar);
+            continue;
+        }
+        next.setArea(drawnBy(i));
+        if (rounds[i].nearest)
+            roundOfNearest(far, rounds[i].step, ways, next);
+        else
+            roundBetween(in, rounds[i].step, ways, next);
+        std::swap(in, next);
     }
     Planes out(area);
     for (int y = area.y; y < area.bottom(); ++y)

@@ -22,18 +22,37 @@ std::vector<Need> angleNeeds(const Figures& f, const Place& place) {
     return {{0, reachAlong(px)}};
 }
 
-GLYPTOS_ROWS void straightOn(const float* __restrict x, float y, float dx, float dy, float* __restrict ox,
-                             float* __restrict oy, size_t n) {
-    for (size_t i = 0; i < n; ++i) ox[i] = x[i] + dx, oy[i] = y + dy;
+/// A row of pixels, moved alike or round a point.
+class RowAt : public Ways {
+  public:
+    void startRow(float x, float y, size_t n) final { x_ = x, y_ = y, n_ = n; }
+
+  protected:
+    float x_ = 0, y_ = 0;
+    size_t n_ = 0;
+};
+
+GLYPTOS_ROWS void ramp(float from, float* __restrict out, size_t n) {
+    for (size_t i = 0; i < n; ++i) out[i] = from + float(int(i));
 }
+
+class StraightWays final : public RowAt {
+  public:
+    explicit StraightWays(const Vec2& way)
+        : way_(way) {}
+    void at(float t, float* outX, float* outY) const override {
+        ramp(x_ + float(way_.x) * t, outX, n_);
+        std::fill_n(outY, n_, y_ + float(way_.y) * t);
+    }
+
+  private:
+    Vec2 way_;
+};
 
 void drawAngle(const AroundJob& job, Planes& out) {
     const Vec2 way = job.place.way(job.figures.number(Angle), job.figures.number(Length));
-    out = meanAlong(job.inputs[0], out.area, way.length(), [=](const float* x, float y, size_t n) -> RowWays {
-        return [=](float t, float* ox, float* oy) {
-            straightOn(x, y, float(way.x) * t, float(way.y) * t, ox, oy, n);
-        };
-    });
+    StraightWays ways(way);
+    out = meanAlong(job.inputs[0], out.area, way.length(), ways);
 }
 
 enum { Middle, Turn };
@@ -67,26 +86,48 @@ std::vector<Need> turningNeeds(const Figures& f, const Place& place) {
 }
 
 /// Turned by the angle with that cosine and sine about a point, and stretched by their length.
-GLYPTOS_ROWS void turnedOn(const float* __restrict x, float y, const Vec2& middle, float c, float s,
-                           float* __restrict ox, float* __restrict oy, size_t n) {
-    const auto mx = float(middle.x), my = float(middle.y), dy = y - my;
+GLYPTOS_ROWS void turnedOn(float x, float y, const Vec2& middle, float c, float s, float* __restrict ox,
+                           float* __restrict oy, size_t n) {
+    const auto mx = float(middle.x), my = float(middle.y), dx = x - mx, dy = y - my;
     for (size_t i = 0; i < n; ++i) {
-        const float dx = x[i] - mx;
-        ox[i] = mx + dx * c - dy * s;
-        oy[i] = my + dx * s + dy * c;
+        const float to = dx + float(int(i));
+        ox[i] = mx + to * c - dy * s;
+        oy[i] = my + to * s + dy * c;
     }
 }
 
+class TurningWays final : public RowAt {
+  public:
+    TurningWays(const Vec2& middle, double angle)
+        : middle_(middle)
+        , angle_(angle) {}
+    void at(float t, float* outX, float* outY) const override {
+        turnedOn(x_, y_, middle_, float(std::cos(angle_ * t)), float(std::sin(angle_ * t)), outX, outY, n_);
+    }
+
+  private:
+    Vec2 middle_;
+    double angle_;
+};
+
+class RushingWays final : public RowAt {
+  public:
+    RushingWays(const Vec2& middle, double z)
+        : middle_(middle)
+        , z_(z) {}
+    void at(float t, float* outX, float* outY) const override {
+        turnedOn(x_, y_, middle_, float(std::exp(z_ * t)), 0, outX, outY, n_);
+    }
+
+  private:
+    Vec2 middle_;
+    double z_;
+};
+
 void drawTurning(const AroundJob& job, Planes& out) {
     const Vec2 middle = middleOf(job.figures, job.place, kTurningFigures[Middle]);
-    const double angle = job.figures.number(Turn) * kTurn;
-    out = meanAlong(job.inputs[0], out.area, longestArc(job.figures, job.place),
-                    [=](const float* x, float y, size_t n) -> RowWays {
-                        return [=](float t, float* ox, float* oy) {
-                            turnedOn(x, y, middle, float(std::cos(angle * t)), float(std::sin(angle * t)), ox,
-                                     oy, n);
-                        };
-                    });
+    TurningWays ways(middle, job.figures.number(Turn) * kTurn);
+    out = meanAlong(job.inputs[0], out.area, longestArc(job.figures, job.place), ways);
 }
 
 double longestRush(const Figures& f, const Place& place) {
@@ -100,13 +141,8 @@ std::vector<Need> rushingNeeds(const Figures& f, const Place& place) {
 
 void drawRushing(const AroundJob& job, Planes& out) {
     const Vec2 middle = middleOf(job.figures, job.place, kRushingFigures[Middle]);
-    const double z = std::log1p(job.figures.number(Turn));
-    out = meanAlong(job.inputs[0], out.area, longestRush(job.figures, job.place),
-                    [=](const float* x, float y, size_t n) -> RowWays {
-                        return [=](float t, float* ox, float* oy) {
-                            turnedOn(x, y, middle, float(std::exp(z * t)), 0, ox, oy, n);
-                        };
-                    });
+    RushingWays ways(middle, std::log1p(job.figures.number(Turn)));
+    out = meanAlong(job.inputs[0], out.area, longestRush(job.figures, job.place), ways);
 }
 
 } // namespace

@@ -133,45 +133,74 @@ Field fieldOver(const IntRect& area, const std::vector<Station>& stations, doubl
     return out;
 }
 
-GLYPTOS_ROWS void ramp(float from, float step, float* __restrict out, int n) {
-    for (int i = 0; i < n; ++i) out[i] = from + step * float(i);
+GLYPTOS_ROWS void mixRows(const float* __restrict a, const float* __restrict b, float share,
+                          float* __restrict out, size_t n) {
+    for (size_t i = 0; i < n; ++i) out[i] = a[i] + (b[i] - a[i]) * share;
 }
 
-/// Straight from point to point of a row of the grid; `at`: how many px the first pixel's middle lies from
-/// the first point.
-void betweenPoints(const std::vector<float>& points, float at, float* out, int n) {
-    for (int i = 0; i < n;) {
-        const float u = at + float(i);
-        const int k = int(u) / kGrid, more = std::min(int(std::ceil(float((k + 1) * kGrid) - u)), n - i);
-        const float from = points[size_t(k)], step = (points[size_t(k) + 1] - from) / kGrid;
-        ramp(from + step * (u - float(k * kGrid)), step, out + i, more);
-        i += more;
-    }
+GLYPTOS_ROWS void along(float x, float y, const float* __restrict dx, const float* __restrict dy, float t,
+                        float* __restrict ox, float* __restrict oy, size_t n) {
+    for (size_t i = 0; i < n; ++i) ox[i] = x + float(int(i)) + dx[i] * t, oy[i] = y + dy[i] * t;
 }
 
-/// The ways of a row: straight from point to point of the grid.
-struct RowOfWays {
+/// Two rows of values for the pixels of a row.
+struct RowOfVectors {
     std::vector<float> x, y;
-    RowOfWays(const Field& field, const float* px, float py, size_t n)
-        : x(n)
-        , y(n) {
-        const double v = (double(py) - field.top) / kGrid;
-        const int j = int(v);
-        std::vector<float> pointsX, pointsY;
-        for (int i = 0; i < field.across; ++i) {
-            const Vec2 way = field.at(i, j) * (1 - (v - j)) + field.at(i, j + 1) * (v - j);
-            pointsX.push_back(float(way.x)), pointsY.push_back(float(way.y));
-        }
-        betweenPoints(pointsX, px[0] - float(field.left), x.data(), int(n));
-        betweenPoints(pointsY, px[0] - float(field.left), y.data(), int(n));
-    }
+    void resize(size_t n) { x.resize(n), y.resize(n); }
 };
 
-GLYPTOS_ROWS void along(const float* __restrict x, float y, const float* __restrict dx,
-                        const float* __restrict dy, float t, float* __restrict ox, float* __restrict oy,
-                        size_t n) {
-    for (size_t i = 0; i < n; ++i) ox[i] = x[i] + dx[i] * t, oy[i] = y + dy[i] * t;
-}
+/// The ways of a field, straight from point to point of its grid.
+class FieldWays final : public Ways {
+  public:
+    explicit FieldWays(Field field)
+        : field_(std::move(field)) {}
+
+    void startRow(float x, float y, size_t n) override {
+        const float down = (y - float(field_.top)) / kGrid;
+        const int j = int(down);
+        if (x != x_ || n != ways_.x.size() || (j != gridRow_ && j != gridRow_ + 1)) {
+            x_ = x;
+            ways_.resize(n), upper_.resize(n), lower_.resize(n);
+            spread(j, upper_), spread(j + 1, lower_);
+        } else if (j != gridRow_) {
+            std::swap(upper_, lower_);
+            spread(j + 1, lower_);
+        }
+        gridRow_ = j;
+        y_ = y;
+        const float share = down - float(j);
+        mixRows(upper_.x.data(), lower_.x.data(), share, ways_.x.data(), n);
+        mixRows(upper_.y.data(), lower_.y.data(), share, ways_.y.data(), n);
+    }
+
+    void at(float t, float* outX, float* outY) const override {
+        along(x_, y_, ways_.x.data(), ways_.y.data(), t, outX, outY, ways_.x.size());
+    }
+
+  private:
+    /// A row of the grid, between its points.
+    void spread(int j, RowOfVectors& out) const {
+        const float first = x_ - float(field_.left);
+        const auto n = int(out.x.size());
+        for (int i = 0; i < n;) {
+            const float u = first + float(i);
+            const int k = int(u) / kGrid, m = std::min(int(std::ceil(float((k + 1) * kGrid) - u)), n - i);
+            const Vec2 &a = field_.at(k, j), &b = field_.at(k + 1, j);
+            const float share = (u - float(k * kGrid)) / kGrid;
+            ramp(float(a.x), float(b.x), share, out.x.data() + i, m);
+            ramp(float(a.y), float(b.y), share, out.y.data() + i, m);
+            i += m;
+        }
+    }
+    static void ramp(float from, float to, float share, float* out, int n) {
+        for (int i = 0; i < n; ++i) out[i] = from + (to - from) * (share + float(i) / kGrid);
+    }
+
+    Field field_;
+    float x_ = 0, y_ = 0;
+    int gridRow_ = -1;
+    RowOfVectors upper_, lower_, ways_;
+};
 
 void draw(const AroundJob& job, Planes& out) {
     const Figures& f = job.figures;
@@ -187,18 +216,14 @@ void draw(const AroundJob& job, Planes& out) {
     }
     const double longest = job.place.px(f.number(Length)) * std::max(f.number(Begin), f.number(End));
     const int by = drawnAlong(longest);
-    const Field field =
-        fieldOver({out.area.x - by, out.area.y - by, out.area.w + 2 * by, out.area.h + 2 * by}, stations,
-                  job.place.px(f.number(Reach)));
+    Field field = fieldOver({out.area.x - by, out.area.y - by, out.area.w + 2 * by, out.area.h + 2 * by},
+                            stations, job.place.px(f.number(Reach)));
     if (field.isStill()) {
         out = cutOut(in, out.area);
         return;
     }
-    out = meanAlong(in, out.area, longest, [&](const float* x, float y, size_t n) -> RowWays {
-        return [ways = RowOfWays(field, x, y, n), x, y, n](float t, float* ox, float* oy) {
-            along(x, y, ways.x.data(), ways.y.data(), t, ox, oy, n);
-        };
-    });
+    FieldWays ways(std::move(field));
+    out = meanAlong(in, out.area, longest, ways);
 }
 
 } // namespace

@@ -141,7 +141,7 @@ void drawBlocks(const AroundJob& job, Planes& out) {
         eachPixel(out.area, [&](int x, int y) {
             const float alpha = out.c[3].at(x, y);
             out.row(c, y)[x - out.area.x] =
-                rows::clamp(own.at(x, y) * slopes.at(x, y) + alpha * offsets.at(x, y), 0, alpha);
+                rows::upTo(alpha, own.at(x, y) * slopes.at(x, y) + alpha * offsets.at(x, y));
         });
     }
 }

@@ -17,25 +17,43 @@ constexpr Figure kFigures[]{
 
 struct HueTurn {
     float turn, chroma, lightness; // turns; what chroma is multiplied by; what is added to L
-    float middle, half, soft;
-    float all;  // 1: every hue alike
-    float show; // 1: the range in a tint over its greys
 };
 
-GLYPTOS_ROWS void turnHues(const ColourRow& row, const HueTurn& t) {
+struct HueRange {
+    float middle, half, soft; // turns
+    bool shown;
+};
+
+GLYPTOS_ROWS void turnAll(const ColourRow& row, const HueTurn& t) {
+    float* __restrict L = row.r, * __restrict a = row.g, * __restrict b = row.b;
+    const float c = rows::cosineOf(t.turn) * t.chroma, s = rows::sineOf(t.turn) * t.chroma;
+    for (size_t i = 0; i < row.n; ++i) {
+        const float x = a[i], y = b[i];
+        L[i] += t.lightness, a[i] = x * c - y * s, b[i] = x * s + y * c;
+    }
+}
+
+GLYPTOS_ROWS void turnRange(const ColourRow& row, const HueTurn& t, const HueRange& range) {
     float* __restrict L = row.r, * __restrict a = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
         const float x = a[i], y = b[i], chroma = __builtin_sqrtf(x * x + y * y);
-        const float within = rows::hueWeight(rows::turnOf(y, x), chroma, t.middle, t.half, t.soft);
-        const float weight = t.all > 0 ? 1.0f : within;
+        const float weight =
+            rows::hueWeight(rows::turnOf(y, x), chroma, range.middle, range.half, range.soft);
         const float angle = t.turn * weight, c = rows::cosineOf(angle), s = rows::sineOf(angle);
         const float k = 1 + (t.chroma - 1) * weight;
-        const float light = L[i] + t.lightness * weight;
-        const float u = (x * c - y * s) * k, v = (x * s + y * c) * k;
-        const float shown = t.show * weight; // of a verdigris over grey
-        L[i] = t.show > 0 ? 0.25f + 0.5f * light + 0.15f * shown : light;
-        a[i] = t.show > 0 ? -0.1f * shown : u;
-        b[i] = t.show > 0 ? 0.02f * shown : v;
+        L[i] += t.lightness * weight, a[i] = (x * c - y * s) * k, b[i] = (x * s + y * c) * k;
+    }
+}
+
+/// The range in a verdigris over greys, lit as it will be.
+GLYPTOS_ROWS void showRange(const ColourRow& row, const HueTurn& t, const HueRange& range) {
+    float* __restrict L = row.r, * __restrict a = row.g, * __restrict b = row.b;
+    for (size_t i = 0; i < row.n; ++i) {
+        const float x = a[i], y = b[i], chroma = __builtin_sqrtf(x * x + y * y);
+        const float weight =
+            rows::hueWeight(rows::turnOf(y, x), chroma, range.middle, range.half, range.soft);
+        L[i] = 0.25f + 0.5f * (L[i] + t.lightness * weight) + 0.15f * weight;
+        a[i] = -0.1f * weight, b[i] = 0.02f * weight;
     }
 }
 
@@ -44,11 +62,18 @@ ColourOp hueTurn(const Figures& f, const Place&) {
     const bool shows = f.flag(ShowRange) && f.flag(Ranged);
     if (!changes && !shows) return {};
     const double chroma = f.number(Chroma);
-    const HueTurn t{float(f.number(Turn) / 360),      float(chroma > 0 ? 1 + 2 * chroma : 1 + chroma),
-                    float(f.number(Lightness) * 0.5), float(f.number(Middle) / 360),
-                    float(f.number(Width) / 720),     float(f.number(Soft) / 360),
-                    f.flag(Ranged) ? 0.0f : 1.0f,     shows ? 1.0f : 0.0f};
-    return {[t](const ColourRow& row) { turnHues(row, t); }, ColourSpace::Oklab};
+    const HueTurn t{float(f.number(Turn) / 360), float(chroma > 0 ? 1 + 2 * chroma : 1 + chroma),
+                    float(f.number(Lightness) * 0.5)};
+    if (!f.flag(Ranged)) return {[t](const ColourRow& row) { turnAll(row, t); }, ColourSpace::Oklab};
+    const HueRange range{float(f.number(Middle) / 360), float(f.number(Width) / 720),
+                         float(f.number(Soft) / 360), shows};
+    return {[t, range](const ColourRow& row) {
+                if (range.shown)
+                    showRange(row, t, range);
+                else
+                    turnRange(row, t, range);
+            },
+            ColourSpace::Oklab};
 }
 
 } // namespace

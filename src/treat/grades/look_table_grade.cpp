@@ -47,8 +47,8 @@ GLYPTOS_ROWS void findCorners(const float* __restrict r, const float* __restrict
     const float kr = cube.scale[0], kg = cube.scale[1], kb = cube.scale[2];
     const float or_ = cube.offset[0], og = cube.offset[1], ob = cube.offset[2];
     for (size_t i = 0; i < n; ++i) {
-        const float x = rows::clamp(r[i] * kr + or_, 0, most), y = rows::clamp(g[i] * kg + og, 0, most),
-                    z = rows::clamp(b[i] * kb + ob, 0, most);
+        const float x = rows::upTo(most, r[i] * kr + or_), y = rows::upTo(most, g[i] * kg + og),
+                    z = rows::upTo(most, b[i] * kb + ob);
         const int wx = int(x), wy = int(y), wz = int(z);
         const int ix = wx < last ? wx : last, iy = wy < last ? wy : last, iz = wz < last ? wz : last;
         const float fx = x - float(ix), fy = y - float(iy), fz = z - float(iz);
@@ -94,7 +94,7 @@ void lookUpCube(const ColourRow& row, const Cube& cube) {
 GLYPTOS_ROWS void lookUpLine(float* __restrict values, const float* __restrict table, size_t n, float scale,
                              float offset, int last) {
     for (size_t i = 0; i < n; ++i) {
-        const float at = rows::clamp(values[i] * scale + offset, 0, float(last));
+        const float at = rows::upTo(float(last), values[i] * scale + offset);
         const auto whole = int(at);
         const int below = whole < last - 1 ? whole : last - 1;
         values[i] = table[below] + (table[below + 1] - table[below]) * (at - float(below));

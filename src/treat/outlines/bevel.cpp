@@ -129,7 +129,7 @@ GLYPTOS_ROWS void lightRow(const float* __restrict slopeX, const float* __restri
         const float dull = answer.diffuse * perDiffuse;
         const float mirror = mirrored(normal, sx, sy) * perMirrored * (0.7f + 0.3f * dull);
         const float plain = dull + (mirror - dull) * metal;
-        const float factor = rows::clamp(1 + (plain - 1) * (plain > 1 ? lights : shades), 0, 8);
+        const float factor = rows::upTo(8, 1 + (plain - 1) * (plain > 1 ? lights : shades));
         const float more = answer.shine - restShine;
         const float shine = (more > 0 ? more : 0.0f) * lights * (0.6f + 0.3f * metal);
         const float a = alpha[i], inverse = a > 0 ? 1 / a : 0.0f;
