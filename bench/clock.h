@@ -5,6 +5,7 @@
 #include <chrono>
 #include <functional>
 #include <string>
+#include <vector>
 
 namespace glyptos::bench {
 
@@ -18,6 +19,11 @@ inline double least(int runs, const std::function<void()>& work) {
     double best = 1e300;
     for (int i = 0; i < runs; ++i) best = std::min(best, milliseconds(work));
     return best;
+}
+
+inline double percentile95(std::vector<double> times) {
+    std::sort(times.begin(), times.end());
+    return times[size_t(double(times.size()) * 0.95)];
 }
 
 struct Row {

@@ -18,11 +18,6 @@
 namespace glyptos::bench {
 namespace {
 
-double percentile95(std::vector<double> times) {
-    std::sort(times.begin(), times.end());
-    return times[size_t(double(times.size()) * 0.95)];
-}
-
 /// That a peer did the same work: its result may differ by its rounding to 8 bits after each layer.
 void compare(const Peer& peer, const Buffer<uint8_t>& bgra, int width) {
     constexpr int kRounding = 8;

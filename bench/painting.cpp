@@ -45,11 +45,6 @@ PixelTiles flatLayer() {
     return out;
 }
 
-double percentile95(std::vector<double> times) {
-    std::sort(times.begin(), times.end());
-    return times[size_t(double(times.size()) * 0.95)];
-}
-
 } // namespace
 
 Row dabsAgainstPeer() {

@@ -141,11 +141,6 @@ std::vector<Row> treatments() {
 
 namespace {
 
-double percentile95(std::vector<double> times) {
-    std::sort(times.begin(), times.end());
-    return times[size_t(double(times.size()) * 0.95)];
-}
-
 /// The panels of the demo that show treatments, each with a release whose take of them is current.
 std::vector<std::pair<ReleasePtr, PanelRef>> treatedPanels(const ReleasePtr& demo) {
     std::vector<std::pair<ReleasePtr, PanelRef>> out;

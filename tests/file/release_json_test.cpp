@@ -57,6 +57,32 @@ class ReleaseJsonTest : public QObject {
         QCOMPARE(back->nextId, release->nextId);
     }
 
+    void pathsAndPicturesOfTreatmentsComeBack_data() {
+        QTest::addColumn<bool>("px");
+        QTest::newRow("px") << true;
+        QTest::newRow("mm") << false;
+    }
+    void pathsAndPicturesOfTreatmentsComeBack() {
+        QFETCH(bool, px);
+        const Unit unit = px ? Unit::Px : Unit::Mm;
+        Treatments all;
+        const auto add = [&](const char* kind, const char* figure, FigureValue value) {
+            all.push_back(newTreatment(*treatmentKind(kind), unitsPerMm(px)));
+            all.back().figures.set(all.back().kind->find(figure), std::move(value));
+        };
+        add("sweep-blur", "along",
+            std::vector<Contour>{
+                {{{{-12.5, 3.25}, {}, {40, 7}}, {{90.125, 60}, {-3, 0}, {}}}, false},
+                {{{{1, 2}, {0.5, 0}, {-0.5, 0}}, {{8, 2}, {}, {}}, {{4, 9}, {}, {}}}, true}});
+        add("displacement", "by", std::string("layer:7"));
+        add("displacement", "by", std::string("p3"));
+        add("sweep-blur", "along", std::vector<Contour>{});
+        const Json json = parseJson(toJson(all, unit).dump()).value();
+        const Treatments back = readTreatments(Entry(json, "treatments"), {unit, tiles, looks});
+        QVERIFY(back == all);
+        QVERIFY(back[0].figures.path(0).size() == 2 && back[0].figures.path(0)[1].closed);
+    }
+
     void wrongEntriesSayWhere_data() {
         QTest::addColumn<QByteArray>("from");
         QTest::addColumn<QByteArray>("to");

@@ -83,6 +83,8 @@ class TreatmentsSection : public LayerSection {
     /// What was there before the treatment, where that is known; else as it is now.
     QColor beneathAt(Vec2 at, const QColor& shown) const;
     const Treatment* shownTreatment() const;
+    /// The layer in hand and the row whose figures show.
+    std::pair<std::string, int> inHand() const { return {layer_, current_}; }
     double unitHere() const; ///< in a mm
     double shorterSide() const;
     FigureSurroundings surroundings() const;
@@ -106,8 +108,9 @@ class TreatmentsSection : public LayerSection {
     QMenu* matchMenu_;
     Miniature reference_; ///< whose colours are to be matched
     QString referenceName_;
-    Miniature before_; ///< what the treatment in hand acts on
-    Affine toBefore_;  ///< from the panel to its px
+    std::pair<std::string, int> matched_; ///< which treatment asked for that
+    Miniature before_;                    ///< what the treatment in hand acts on
+    Affine toBefore_;                     ///< from the panel to its px
     std::string layer_;
     int current_ = -1;
 };

@@ -101,7 +101,7 @@ void TreatmentsSection::makeMatchMenu() {
 void TreatmentsSection::matchTo(const Layer& picture, const Rect& area, const QString& name) {
     const double k = kReferenceSide / std::max({area.w, area.h, 1.0});
     Scene scene = aloneScene(document_->shown(), picture, false, Affine::scaling(k, k), area);
-    referenceName_ = name;
+    referenceName_ = name, matched_ = inHand();
     const IntRect region = scene.bounds();
     reference_.ask(1, std::move(scene), region);
 }
@@ -111,6 +111,7 @@ void TreatmentsSection::matchToFile() {
         QFileDialog::getOpenFileName(this, tr("Match the colours of a picture"), {},
                                      tr("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp)"));
     if (file.isEmpty()) return;
+    matched_ = inHand();
     inBackground([path = file.toStdString()]() -> Result<std::vector<Rgba>> {
         const auto bytes = readFile(path);
         if (!bytes) return tl::unexpected(bytes.error());
@@ -155,6 +156,9 @@ void TreatmentsSection::keepPapers() {
 }
 
 void TreatmentsSection::setMatch(const QString& name, std::vector<Rgba> reference) {
+    if (matched_ != inHand())
+        return Q_EMIT document_->refused(
+            tr("Another treatment is in hand than the one that was to be matched, so nothing was matched."));
     const Treatment* shown = shownTreatment();
     const std::vector<Rgba> own = glyptos::coloursOf(before_.image());
     const auto figure = shown ? tableOf(*shown) : std::nullopt;
@@ -164,11 +168,9 @@ void TreatmentsSection::setMatch(const QString& name, std::vector<Rgba> referenc
             tr("One of the two pictures shows nothing, so nothing was matched."));
     inBackground([own, reference = std::move(reference), title = tr("As %1").arg(name).toStdString()] {
         return kept(matchTable(spreadOf(own), spreadOf(reference), title));
-    })
-        .then(this,
-              [this, figure = *figure, layer = layer_, row = current_](const Result<LookTablePtr>& table) {
-                  if (table && layer == layer_ && row == current_) setFigure(figure, *table, true);
-              });
+    }).then(this, [this, figure = *figure, asked = inHand()](const Result<LookTablePtr>& table) {
+        if (table && asked == inHand()) setFigure(figure, *table, true);
+    });
 }
 
 } // namespace glyptos

@@ -7,7 +7,7 @@
 // Blocks: the guided filter of each channel by the luma (K. He et al., "Guided Image Filtering", 2010) within
 // about a block, which smooths steps that are lower than its edge and leaves higher ones.
 
-#include "treat/filters.h"
+#include "treat/guided.h"
 #include "treat/vector_math.h"
 
 namespace glyptos {
@@ -87,62 +87,37 @@ WideGaussian blockOf(const Figures& f, const Place& place) {
 
 std::vector<Need> blockNeeds(const Figures& f, const Place& place) {
     if (f.number(Strength) == 0) return {};
-    const WideGaussian how = blockOf(f, place);
-    Need need = how.need();
-    need.reach += gaussianReach(how.sigma) + 1;
-    return {need, {0, 0}};
+    return {Surroundings::need(blockOf(f, place)), {0, 0}};
 }
 
-void eachPixel(const IntRect& area, auto act) {
-    for (int y = area.y; y < area.bottom(); ++y)
-        for (int x = area.x; x < area.right(); ++x) act(x, y);
-}
-
-/// The product of two channels, the second straight.
-Plane product(const Planes& in, const Plane& first, const Plane& second) {
+/// Premultiplied luma.
+Plane lumaOf(const Planes& in) {
     Plane out(in.area);
-    eachPixel(in.area, [&](int x, int y) {
-        const float alpha = in.c[3].at(x, y);
-        out.row(y)[x - in.area.x] = alpha > 0 ? first.at(x, y) * second.at(x, y) / alpha : 0;
-    });
+    for (int y = in.area.y; y < in.area.bottom(); ++y) {
+        const float *r = in.row(0, y), *g = in.row(1, y), *b = in.row(2, y);
+        float* to = out.row(y);
+        for (int x = 0; x < in.area.w; ++x) to[x] = 0.2126f * r[x] + 0.7152f * g[x] + 0.0722f * b[x];
+    }
     return out;
 }
 
 void drawBlocks(const AroundJob& job, Planes& out) {
     constexpr double kHighest = 0.12;
     const Planes& in = job.inputs[0];
-    const WideGaussian how = blockOf(job.figures, job.place);
-    const auto edge = float(kHighest * job.figures.number(Strength)), epsilon = edge * edge;
-    const int round = gaussianReach(how.sigma);
-    const auto shrunk = [](const IntRect& r, int by) {
-        return IntRect{r.x + by, r.y + by, r.w - 2 * by, r.h - 2 * by};
-    };
-    const IntRect middle = shrunk(in.area, round), inner = shrunk(middle, round);
-    const auto mean = [&](const Plane& p) { return gaussian(p, middle, how.sigma); };
-    Plane guide(in.area), own(out.area);
+    const auto edge = float(kHighest * job.figures.number(Strength));
+    const Surroundings around(in, blockOf(job.figures, job.place));
+    const Plane guide = lumaOf(in), own = lumaOf(job.inputs[1]);
+    const Guided guided(around, guide, edge * edge);
     out = copyOf(job.inputs[1]);
-    const auto lumaOf = [](const Planes& p, int x, int y) {
-        return 0.2126f * p.c[0].at(x, y) + 0.7152f * p.c[1].at(x, y) + 0.0722f * p.c[2].at(x, y);
-    };
-    eachPixel(in.area, [&](int x, int y) { guide.row(y)[x - in.area.x] = lumaOf(in, x, y); });
-    eachPixel(out.area, [&](int x, int y) { own.row(y)[x - out.area.x] = lumaOf(out, x, y); });
-    const Plane weight = mean(in.c[3]), light = mean(guide), square = mean(product(in, guide, guide));
     for (int c = 0; c < 3; ++c) {
-        const Plane value = mean(in.c[c]), both = mean(product(in, in.c[c], guide));
-        Plane a(middle), b(middle);
-        eachPixel(middle, [&](int x, int y) {
-            const float w = std::max(weight.at(x, y), 1e-6f), m = light.at(x, y) / w, v = value.at(x, y) / w;
-            const float variance = std::max(square.at(x, y) / w - m * m, 0.0f);
-            const float slope = (both.at(x, y) / w - m * v) / (variance + epsilon);
-            a.row(y)[x - middle.x] = slope, b.row(y)[x - middle.x] = v - slope * m;
-        });
-        const Plane slopes = resized(gaussian(a, inner, how.sigma), how.level, out.area),
-                    offsets = resized(gaussian(b, inner, how.sigma), how.level, out.area);
-        eachPixel(out.area, [&](int x, int y) {
-            const float alpha = out.c[3].at(x, y);
-            out.row(c, y)[x - out.area.x] =
-                rows::upTo(alpha, own.at(x, y) * slopes.at(x, y) + alpha * offsets.at(x, y));
-        });
+        const Guided::Line line = guided.of(in.c[c], out.area);
+        for (int y = out.area.y; y < out.area.bottom(); ++y) {
+            const float *alpha = out.row(3, y), *luma = own.row(y), *slope = line.slope.row(y),
+                        *offset = line.offset.row(y);
+            float* v = out.row(c, y);
+            for (int x = 0; x < out.area.w; ++x)
+                v[x] = rows::upTo(alpha[x], luma[x] * slope[x] + alpha[x] * offset[x]);
+        }
     }
 }
 
