@@ -1,6 +1,7 @@
 #include "commands.h"
 #include "picture_io.h"
 
+#include "base/inside.h"
 #include "base/text.h"
 #include "file/data_folder.h"
 #include "file/looks.h"
@@ -26,8 +27,11 @@ static_assert(std::size(kKindNames) == size_t(FigureKind::Table) + 1);
 /// Files that a chain names lie beside it.
 Result<Treatments> readChain(const std::string& file) {
     const auto folder = std::filesystem::path(file).parent_path();
-    TreatmentReading reading{Unit::Px, noTiles,
-                             [&](const std::string& name) { return readCubeFile(folder / name); }};
+    TreatmentReading reading{Unit::Px, noTiles, [&](const std::string& name) -> Result<LookTablePtr> {
+                                 const auto there = inside(folder, name);
+                                 if (!there) return tl::unexpected(there.error());
+                                 return readCubeFile(*there);
+                             }};
     auto chain = readJsonFile(file, "chain", [&](const Entry& all) { return readTreatments(all, reading); });
     if (!chain) return chain;
     for (const Treatment& t : *chain)
@@ -96,7 +100,9 @@ Result<NamedPictures> picturesOf(const Treatments& chain, const std::string& fil
             if (name->starts_with(kLayerMark))
                 return unusable("chain", file,
                                 {Fault::Unsupported, "a picture by itself has no layers to read"});
-            auto picture = readPicture((folder / *name).string());
+            const auto there = inside(folder, *name);
+            if (!there) return unusable("chain", file, there.error());
+            auto picture = readPicture(there->string());
             if (!picture) return tl::unexpected(picture.error());
             out.emplace(*name, std::make_shared<const Pyramid>(std::move(*picture)));
         }

@@ -87,7 +87,10 @@ Result<std::vector<uint8_t>> Agency::fetch(const std::string& id, const std::ato
     if (auto line = wait(cancel); !line) return tl::unexpected(line.error());
     const EntryPtr found = entry(id);
     if (!found) return fail(Fault::Usage, "The agency does not have that picture any more.");
-    return readFile(fileOf(*found));
+    const std::filesystem::path file = fileOf(*found);
+    if (file.empty())
+        return fail(Fault::Unsafe, "The agency names a file outside its own drawer; nothing was taken.");
+    return readFile(file);
 }
 
 Result<std::string> Agency::take(const std::string& id, Crate& crate, const std::atomic<bool>* cancel) {

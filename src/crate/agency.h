@@ -44,7 +44,11 @@ class Agency {
                                            const std::atomic<bool>* cancel = nullptr);
 
     /// Where the small picture of an entry is; the agency's page shows it without asking.
-    std::filesystem::path fileOf(const CrateEntry& entry) const { return stock_->fileOf(entry); }
+    /// Nothing when it would lie outside the drawer.
+    std::filesystem::path fileOf(const CrateEntry& entry) const {
+        const bool leadsOut = std::filesystem::path(entry.path).is_absolute();
+        return leadsOut ? std::filesystem::path() : stock_->fileOf(entry);
+    }
     EntryPtr entry(const std::string& id) const { return stock_->shelf()->entry(id); }
 
   private:

@@ -1,5 +1,6 @@
 #include "crate/crate.h"
 
+#include "base/inside.h"
 #include "base/json.h"
 #include "base/text.h"
 #include "file/atomic_file.h"
@@ -209,16 +210,15 @@ Result<void> Crate::change(const std::string& id, const SourceFacts& facts) {
 Result<void> Crate::remove(const std::vector<std::string>& ids) {
     const std::scoped_lock guard(mutex_);
     std::vector<std::string> lines;
-    std::vector<std::filesystem::path> kept;
+    std::vector<std::string> kept;
     for (const std::string& id : ids) {
         const EntryPtr entry = shelf()->entry(id);
         if (!entry) continue;
         lines.push_back(lineOf("drop", id));
-        if (!std::filesystem::path(entry->path).is_absolute()) kept.push_back(fileOf(*entry));
+        if (!std::filesystem::path(entry->path).is_absolute()) kept.push_back(entry->path);
     }
     if (auto written = write(lines); !written) return written;
-    std::error_code code;
-    for (const auto& file : kept) std::filesystem::remove(file, code);
+    for (const std::string& path : kept) removeInside(folder_, path);
     return {};
 }
 
@@ -239,7 +239,8 @@ Result<std::string> Crate::keep(const std::vector<uint8_t>& bytes, const std::st
 }
 
 std::filesystem::path Crate::fileOf(const CrateEntry& entry) const {
-    return folder_ / entry.path; // an absolute path replaces the folder
+    if (std::filesystem::path(entry.path).is_absolute()) return entry.path;
+    return inside(folder_, entry.path).value_or(std::filesystem::path());
 }
 
 } // namespace glyptos

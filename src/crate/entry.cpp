@@ -1,5 +1,6 @@
 #include "crate/entry.h"
 
+#include "base/inside.h"
 #include "base/text.h"
 #include "file/release_json/facts_codec.h"
 #include "file/release_json/paint_codec.h"
@@ -34,6 +35,8 @@ CrateEntry read(const Entry& e) {
     out.id = e.text("id");
     out.path = e.text("path");
     if (out.id.empty() || out.path.empty()) throw Wrong{Fault::Damaged, "it has no id or path"};
+    if (!std::filesystem::path(out.path).is_absolute() && !inside({}, out.path))
+        e.wrong("leads out of the crate");
     if (e.has("copies")) out.copies = e.texts("copies");
     out.fileBytes = int64_t(e.number("bytes"));
     out.modified = int64_t(e.number("modified"));

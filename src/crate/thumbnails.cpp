@@ -1,13 +1,15 @@
 #include "crate/thumbnails.h"
+#include "file/atomic_file.h"
 #include "file/xdg_folders.h"
 
+#include <QBuffer>
 #include <QCryptographicHash>
 #include <QDir>
 #include <QImageReader>
-#include <QSaveFile>
 #include <QUrl>
 #include <algorithm>
 #include <cstdlib>
+#include <sys/stat.h>
 
 namespace glyptos {
 namespace {
@@ -44,17 +46,24 @@ std::filesystem::path thumbnailFile(const std::filesystem::path& file) {
 }
 
 bool writeThumbnail(const std::filesystem::path& file, int64_t modified, const QImage& small) {
-    const QString target = QString::fromStdString(thumbnailFile(file).string());
-    if (!QDir().mkpath(QFileInfo(target).path())) return false;
+    const std::filesystem::path target = thumbnailFile(file);
+    if (!QDir().mkpath(QString::fromStdString(target.parent_path().string()))) return false;
     QImage marked = small;
     marked.setText(QStringLiteral("Thumb::URI"), QString::fromLatin1(uriOf(file)));
     marked.setText(QStringLiteral("Thumb::MTime"), QString::number(modified));
     marked.setText(QStringLiteral("Software"), QStringLiteral("Glyptos"));
-    QSaveFile out(target);
-    if (!out.open(QIODevice::WriteOnly)) return false;
-    out.setPermissions(QFile::ReadOwner | QFile::WriteOwner);
+    QBuffer out;
+    out.open(QIODevice::WriteOnly);
     constexpr int kQuick = 80; // little compression
-    return marked.save(&out, "PNG", kQuick) && out.commit();
+    if (!marked.save(&out, "PNG", kQuick)) return false;
+    const QByteArray& png = out.data();
+    return replaceFile(
+               target,
+               [&](int fresh) -> Result<void> {
+                   ::fchmod(fresh, S_IRUSR | S_IWUSR); // thumbnails are the owner's alone
+                   return writeAll(fresh, {reinterpret_cast<const uint8_t*>(png.data()), size_t(png.size())});
+               })
+        .has_value();
 }
 
 std::optional<QImage> readThumbnail(const std::filesystem::path& file, int64_t modified) {

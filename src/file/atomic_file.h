@@ -10,13 +10,17 @@
 
 namespace glyptos {
 
-/// Calls `write` with the path of a new file beside `target`, flushes that file to the disk and renames it
-/// over `target`. On any failure the new file is removed and `target` is as it was; the message says why and
+/// Calls `write` with a new file, open for reading and writing, flushes it to the disk and puts it in the
+/// place of `target`: of the file that it leads to, where it is a link. That file's permissions are kept, its
+/// owner and access list where the system allows it. A folder, a device or a pipe is refused. On any failure,
+/// or when the process is killed, `target` is as it was and nothing else is left; the message says why and
 /// that nothing was lost.
-Result<void> replaceFile(const std::filesystem::path& target,
-                         const std::function<Result<void>(const std::filesystem::path&)>& write);
+Result<void> replaceFile(const std::filesystem::path& target, const std::function<Result<void>(int)>& write);
 
 /// The same for bytes at hand.
 [[nodiscard]] Result<void> writeFile(const std::filesystem::path& target, std::span<const uint8_t> bytes);
+
+/// All bytes to an open file, from where it stands.
+[[nodiscard]] Result<void> writeAll(int file, std::span<const uint8_t> bytes);
 
 } // namespace glyptos

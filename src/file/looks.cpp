@@ -1,5 +1,6 @@
 #include "file/looks.h"
 
+#include "base/inside.h"
 #include "base/text.h"
 #include "file/atomic_file.h"
 #include "file/data_folder.h"
@@ -16,8 +17,10 @@ namespace {
 constexpr size_t kLargestFile = size_t(4) << 20, kLargestCubeFile = size_t(1) << 30;
 
 LookSource besides(const std::filesystem::path& folder) {
-    return [folder](const std::string& name) {
-        return readCubeFile(folder / std::filesystem::path(name).filename());
+    return [folder](const std::string& name) -> Result<LookTablePtr> {
+        const auto file = inside(folder, std::filesystem::path(name).filename());
+        if (!file) return tl::unexpected(file.error());
+        return readCubeFile(*file);
     };
 }
 

@@ -1,6 +1,7 @@
 #include "file/zip_archive.h"
 
 #include "file/atomic_file.h"
+#include "file/zip_sink.h"
 
 #include <zip.h>
 
@@ -68,9 +69,14 @@ Result<std::string> ZipReader::readText(const std::string& entry, size_t most) c
 }
 
 Result<void> writeZip(const std::filesystem::path& file, const std::vector<ZipEntry>& entries) {
-    return replaceFile(file, [&](const std::filesystem::path& fresh) -> Result<void> {
-        zip_t* archive = zip_open(fresh.c_str(), ZIP_CREATE | ZIP_TRUNCATE, nullptr);
-        if (!archive) return fail(Fault::Unwritable, "it cannot be created");
+    return replaceFile(file, [&](int fresh) -> Result<void> {
+        ZipSink sink(fresh);
+        zip_source_t* source = sink.source();
+        zip_t* archive = source ? zip_open_from_source(source, ZIP_CREATE | ZIP_TRUNCATE, nullptr) : nullptr;
+        if (!archive) {
+            if (source) zip_source_free(source);
+            return fail(Fault::Unwritable, "it cannot be created");
+        }
         bool added = true;
         for (const ZipEntry& entry : entries) added = added && addEntry(archive, entry);
         if (added && zip_close(archive) == 0) return {};

@@ -1,6 +1,5 @@
 // The project file: saved, opened and saved again it is the same; whatever is wrong with it is said and
 // nothing is lost.
-#include "file/atomic_file.h"
 #include "file/project.h"
 #include "file/release_json/release_json.h"
 #include "release/edits/palette_edits.h"
@@ -414,18 +413,6 @@ class ProjectTest : public QObject {
     void folderThatIsGone() {
         const auto saved = saveProject(*fullRelease(), at("gone/a.glyptos"));
         QVERIFY(sentence(saved).contains("No such file"));
-    }
-
-    void failingWriterLeavesNothing() {
-        const auto file = at("kept.txt");
-        QVERIFY(writeFile(file, std::vector<uint8_t>{'o', 'l', 'd'}));
-        const auto done = replaceFile(file, [](const std::filesystem::path& fresh) -> Result<void> {
-            write(fresh, {'h', 'a', 'l', 'f'});
-            return fail(Fault::Unwritable, "no");
-        });
-        QVERIFY(!done);
-        QCOMPARE(QString::fromStdString(fileText(file)), QStringLiteral("old"));
-        QCOMPARE(names(), QStringList{"kept.txt"});
     }
 
     void deepGroupsAreRefused() {
