@@ -1,4 +1,5 @@
 #include "cli/commands.h"
+#include "cli/saying.h"
 
 #include "base/expression.h"
 #include "base/json.h"
@@ -77,7 +78,7 @@ Json missingJson(const Engine& engine) {
 /// How a command ends that has done its work, with what there is to say about it.
 Result<Outcome> ended(const Result<void>& done, const std::vector<std::string>& notes = {}) {
     if (!done) return tl::unexpected(done.error());
-    for (const std::string& note : notes) std::cerr << "glyptos-cli: " << note << '\n';
+    warn(notes);
     return notes.empty() ? Outcome::Fine : Outcome::Findings;
 }
 
@@ -196,28 +197,27 @@ Result<Outcome> tellInfo(const InfoOptions& options) {
                                {"width", s->width},
                                {"height", s->height},
                                {"bytes", s->bytes->size()}});
-        std::cout << Json{{"artist", r.brief.artist},
-                          {"title", r.brief.title},
-                          {"catalogue", r.brief.catalogue},
-                          {"tracks", r.brief.tracks.size()},
-                          {"pieces", pieces},
-                          {"sources", sources}}
-                         .dump(2)
-                  << '\n';
+        print(Json{{"artist", r.brief.artist},
+                   {"title", r.brief.title},
+                   {"catalogue", r.brief.catalogue},
+                   {"tracks", r.brief.tracks.size()},
+                   {"pieces", pieces},
+                   {"sources", sources}});
         return Outcome::Fine;
     }
-    std::cout << r.brief.artist << " · " << r.brief.title << " · " << r.brief.catalogue << '\n';
+    std::cout << visible(r.brief.artist + " · " + r.brief.title + " · " + r.brief.catalogue) << '\n';
     for (size_t i = 0; i < r.brief.tracks.size(); ++i)
-        std::cout << "  " << trackNumber(r.brief.tracks, i) << "  " << r.brief.tracks[i].title << "  "
-                  << durationText(r.brief.tracks[i].seconds) << '\n';
+        std::cout << "  " << trackNumber(r.brief.tracks, i) << "  " << visible(r.brief.tracks[i].title)
+                  << "  " << durationText(r.brief.tracks[i].seconds) << '\n';
     for (const PiecePtr& p : r.pieces) {
-        std::cout << p->id << "  " << p->name << ", "
+        std::cout << visible(p->id + "  " + p->name) << ", "
                   << sized(p->flat->trim().w, p->flat->trim().h, p->flat->unit) << '\n';
         for (const Panel& panel : p->flat->panels)
-            std::cout << "    " << panel.name << ": " << p->take().stack(panel.id).size() << " layers\n";
+            std::cout << "    " << visible(panel.name) << ": " << p->take().stack(panel.id).size()
+                      << " layers\n";
     }
     for (const SourcePtr& s : r.sources)
-        std::cout << "picture " << s->name << ", " << s->width << " × " << s->height << " px, "
+        std::cout << "picture " << visible(s->name) << ", " << s->width << " × " << s->height << " px, "
                   << s->bytes->size() << " bytes\n";
     return Outcome::Fine;
 }
@@ -244,8 +244,7 @@ Result<Outcome> listForms(const FormsOptions& options) {
         else
             printFlat(*form, *flat);
     }
-    if (options.json)
-        std::cout << (options.name.empty() ? all : all.as<Json::List>()->front()).dump(2) << '\n';
+    if (options.json) print(options.name.empty() ? all : all.as<Json::List>()->front());
     return Outcome::Fine;
 }
 
@@ -271,7 +270,7 @@ Result<Outcome> renderPicture(const RenderOptions& options) {
                                {*format, options.panel, options.width, options.ppi, options.bleed, 95});
     if (!picture) return tl::unexpected(picture.error());
     const auto written = writeFile(options.out, picture->bytes);
-    if (written && options.json) std::cout << pictureJson(engine, *picture).dump(2) << '\n';
+    if (written && options.json) print(pictureJson(engine, *picture));
     return drawn(engine, written, file->notes);
 }
 
@@ -282,16 +281,14 @@ Result<Outcome> exportPdf(Engine& engine, const ReleasePtr& release, const Piece
     const auto report = writePrintPdf(engine.renderer, release, piece.id, {}, options.out);
     if (!report) return tl::unexpected(report.error());
     if (options.json)
-        std::cout << Json{{"trimWidthMm", report->trimWidthMm},
-                          {"trimHeightMm", report->trimHeightMm},
-                          {"bleedMm", report->bleedMm},
-                          {"ppi", report->ppi},
-                          {"mostInkPercent", report->mostInk * 100},
-                          {"outlinedTexts", report->outlinedTexts},
-                          {"bytes", report->bytes},
-                          {"missing", missingJson(engine)}}
-                         .dump(2)
-                  << '\n';
+        print(Json{{"trimWidthMm", report->trimWidthMm},
+                   {"trimHeightMm", report->trimHeightMm},
+                   {"bleedMm", report->bleedMm},
+                   {"ppi", report->ppi},
+                   {"mostInkPercent", report->mostInk * 100},
+                   {"outlinedTexts", report->outlinedTexts},
+                   {"bytes", report->bytes},
+                   {"missing", missingJson(engine)}});
     else
         std::cout << "trim " << sized(report->trimWidthMm, report->trimHeightMm, Unit::Mm) << ", bleed "
                   << shortNumber(report->bleedMm) << " mm, " << shortNumber(report->ppi) << " ppi, most ink "
@@ -306,7 +303,7 @@ Result<Outcome> exportOpenRaster(Engine& engine, const ReleasePtr& release, cons
     const double scale = piece.flat->unit == Unit::Px ? 1 : pxPerMm({piece.flat->ppi});
     const auto notes = writeOpenRaster(engine.renderer, release, {piece.id, panel}, {scale}, options.out);
     if (!notes) return tl::unexpected(notes.error());
-    if (options.json) std::cout << Json{{"notes", *notes}, {"missing", missingJson(engine)}}.dump(2) << '\n';
+    if (options.json) print(Json{{"notes", *notes}, {"missing", missingJson(engine)}});
     return drawn(engine, {}, *notes);
 }
 
@@ -322,7 +319,7 @@ Result<Outcome> exportPicture(Engine& engine, const ReleasePtr& release, const P
     if (auto written = writeFile(options.out, picture->bytes); !written)
         return tl::unexpected(written.error());
     if (options.json)
-        std::cout << pictureJson(engine, *picture).dump(2) << '\n';
+        print(pictureJson(engine, *picture));
     else
         std::cout << picture->width << " × " << picture->height << " px, " << picture->bytes.size()
                   << " bytes\n";

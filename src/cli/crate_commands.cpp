@@ -1,6 +1,8 @@
 #include "cli/commands.h"
+#include "cli/saying.h"
 
 #include "base/json.h"
+#include "base/text.h"
 #include "crate/indexing.h"
 #include "file/pictures/picture_reader.h"
 #include "file/project.h"
@@ -13,10 +15,7 @@ namespace glyptos::cli {
 namespace {
 
 Result<std::unique_ptr<Crate>> openedCrate(const std::string& folder) {
-    auto crate = Crate::open(folder.empty() ? crateFolder() : std::filesystem::path(folder));
-    if (crate)
-        for (const std::string& note : (*crate)->notes()) std::cerr << "glyptos-cli: " << note << '\n';
-    return crate;
+    return Crate::open(folder.empty() ? crateFolder() : std::filesystem::path(folder));
 }
 
 Json asJson(const CrateEntry& e, const Crate& crate) {
@@ -25,6 +24,7 @@ Json asJson(const CrateEntry& e, const Crate& crate) {
         palette.push_back({{"colour", toHex(c.colour)}, {"share", c.share}});
     return {{"id", e.id},
             {"file", crate.fileOf(e).string()},
+            {"uri", fileUri(crate.fileOf(e))},
             {"title", e.name()},
             {"kind", kSourceKindIds[size_t(e.facts.kind)]},
             {"tags", e.facts.tags},
@@ -36,9 +36,10 @@ Json asJson(const CrateEntry& e, const Crate& crate) {
             {"palette", palette}};
 }
 
-void print(const CrateEntry& e) {
-    std::cout << e.id << "  " << e.name() << "  (" << kSourceKindIds[size_t(e.facts.kind)] << ", " << e.width
-              << " × " << e.height << " px" << (e.facts.maker.empty() ? "" : ", " + e.facts.maker) << ")\n";
+void tell(const CrateEntry& e) {
+    std::cout << visible(e.id + "  " + e.name()) << "  (" << kSourceKindIds[size_t(e.facts.kind)] << ", "
+              << e.width << " × " << e.height << " px"
+              << (e.facts.maker.empty() ? "" : ", " + visible(e.facts.maker)) << ")\n";
 }
 
 void printAll(const std::vector<EntryPtr>& entries, size_t most, bool json, const Crate& crate) {
@@ -47,8 +48,8 @@ void printAll(const std::vector<EntryPtr>& entries, size_t most, bool json, cons
         if (json)
             out.push_back(asJson(*entries[i], crate));
         else
-            print(*entries[i]);
-    if (json) std::cout << out.dump(1) << '\n';
+            tell(*entries[i]);
+    if (json) print(out, 1);
 }
 
 template <class Enum, size_t N>
@@ -110,13 +111,11 @@ Result<Outcome> addToCrate(const CrateAddOptions& options) {
     if (!crate) return tl::unexpected(crate.error());
     const auto report = addFiles(**crate, {options.paths.begin(), options.paths.end()});
     if (!report) return tl::unexpected(report.error());
-    for (const std::string& trouble : report->troubles) std::cerr << "glyptos-cli: " << trouble << '\n';
+    warn((*crate)->notes());
+    warn(report->troubles);
     if (options.json)
-        std::cout << Json{{"added", report->added},
-                          {"already", report->already},
-                          {"troubles", report->troubles}}
-                         .dump(1)
-                  << '\n';
+        print(Json{{"added", report->added}, {"already", report->already}, {"troubles", report->troubles}},
+              1);
     else
         std::cout << "added " << report->added << ", there already " << report->already << ", not added "
                   << report->troubles.size() << '\n';
@@ -131,6 +130,7 @@ Result<Outcome> findInCrate(const CrateFindOptions& options) {
     std::string words;
     for (const std::string& word : options.words) words += word + ' ';
     const Found found = findIn(*(*crate)->shelf(), *query, (*crate)->matching(words));
+    warn((*crate)->notes());
     printAll(found.entries, size_t(options.most), options.json, **crate);
     return found.entries.empty() ? Outcome::Findings : Outcome::Fine;
 }
@@ -152,6 +152,7 @@ Result<Outcome> findSimilar(const CrateSimilarOptions& options) {
         if (!examined) return tl::unexpected(examined.error());
         of = examined->entry.traits, itself = examined->entry.id;
     }
+    warn((*crate)->notes());
     std::vector<EntryPtr> entries;
     std::vector<const Traits*> traits;
     for (const EntryPtr& e : shelf->entries())
@@ -160,14 +161,14 @@ Result<Outcome> findSimilar(const CrateSimilarOptions& options) {
     for (const Relative& r :
          relatives(of, traits, {options.colour, options.structure}, size_t(options.most))) {
         if (!options.json) {
-            print(*entries[r.index]);
+            tell(*entries[r.index]);
             continue;
         }
         Json one = asJson(*entries[r.index], **crate);
         one["difference"] = r.difference;
         out.push_back(std::move(one));
     }
-    if (options.json) std::cout << out.dump(1) << '\n';
+    if (options.json) print(out, 1);
     return Outcome::Fine;
 }
 
@@ -187,14 +188,14 @@ Result<Outcome> tellCredits(const CreditsOptions& options) {
                            {"maker", row.source->facts.maker},
                            {"licence", row.source->facts.licence},
                            {"pieces", row.pieces}});
-        std::cout << out.dump(1) << '\n';
+        print(out, 1);
     } else if (!rows.empty()) {
         std::cout << creditText(**release) << '\n';
     }
     bool missing = false;
     for (const CreditRow& row : rows)
         if (row.makerMissing) {
-            std::cerr << "glyptos-cli: The maker of “" << row.source->name << "” is not known.\n";
+            warn("The maker of “" + row.source->name + "” is not known.");
             missing = true;
         }
     return missing ? Outcome::Findings : Outcome::Fine;

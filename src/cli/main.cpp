@@ -3,6 +3,7 @@
 
 #include "base/text.h"
 #include "cli/commands.h"
+#include "cli/saying.h"
 
 #include <CLI/CLI.hpp>
 #include <csignal>
@@ -20,7 +21,7 @@ void addSetOption(CLI::App* command, std::vector<std::string>& set) {
 
 int report(const glyptos::Result<glyptos::cli::Outcome>& result) {
     if (result) return *result == glyptos::cli::Outcome::Fine ? 0 : 1;
-    std::cerr << "glyptos-cli: " << result.error().message << '\n';
+    glyptos::cli::warn(result.error().message);
     return 2;
 }
 
@@ -213,7 +214,7 @@ int runCommandLine(int argc, char** argv) {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& e) {
         if (e.get_exit_code() == 0) return app.exit(e);
-        std::cerr << "glyptos-cli: " << e.what() << " (glyptos-cli --help tells more)\n";
+        cli::warn(std::string(e.what()) + " (glyptos-cli --help tells more)");
         return 2;
     }
     return report(caught(run));
@@ -223,6 +224,7 @@ int runCommandLine(int argc, char** argv) {
 
 int main(int argc, char** argv) {
     try {
+        const glyptos::cli::PlainSpeech plain;
         return runCommandLine(argc, argv);
     } catch (const std::exception& e) { // memory, at the most: everything else is a Result
         std::fprintf(stderr, "glyptos-cli: The work was given up (%s); nothing was written.\n", e.what());

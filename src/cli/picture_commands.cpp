@@ -1,3 +1,4 @@
+#include "cli/saying.h"
 #include "commands.h"
 #include "picture_io.h"
 
@@ -9,7 +10,6 @@
 #include "vision/select/picture_values.h"
 
 #include <array>
-#include <iostream>
 
 namespace glyptos::cli {
 namespace {
@@ -35,7 +35,7 @@ Result<std::vector<HintStroke>> readStrokes(const std::string& file) {
 
 /// Work that found nothing to do is told, and is no failure.
 Outcome toldWhy(const Error& error) {
-    std::cerr << "glyptos-cli: " << error.message << '\n';
+    warn(error.message);
     return Outcome::Findings;
 }
 

@@ -1,3 +1,4 @@
+#include "cli/saying.h"
 #include "commands.h"
 #include "picture_io.h"
 
@@ -129,7 +130,7 @@ Result<Outcome> listTreatments(bool json) {
     if (json) {
         Json out = Json::list();
         for (const TreatmentKind* kind : treatmentKinds()) out.push_back(kindJson(*kind));
-        std::cout << out.dump(1) << '\n';
+        print(out, 1);
         return Outcome::Fine;
     }
     for (const TreatmentKind* kind : treatmentKinds()) {

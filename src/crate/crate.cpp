@@ -95,9 +95,9 @@ void Crate::takeLine(std::string_view line, Shelf& shelf, Changes& changes) {
         shelf.drop(id);
         changes.push_back({nullptr, id});
     } else if (const std::string folder = text("watch"); !folder.empty()) {
-        watched_.insert(folder);
+        watched_.insert(pathFromText(folder));
     } else if (const std::string left = text("unwatch"); !left.empty()) {
-        watched_.erase(left);
+        watched_.erase(pathFromText(left));
     } else if (!json.find("glyptos-crate")) {
         ++unreadable_;
     }
@@ -176,7 +176,7 @@ void Crate::shorten() {
     if (isReadOnly() || unreadable_ > 0 || lines_ < 2 * shelf()->entries().size() + kSlackLines) return;
     std::string all = "{\"glyptos-crate\":1}\n";
     for (const ShelfPtr now = shelf(); const EntryPtr& entry : now->entries()) all += putLine(*entry) + '\n';
-    for (const std::string& folder : watched_) all += lineOf("watch", folder) + '\n';
+    for (const std::string& folder : watched_) all += lineOf("watch", pathText(folder)) + '\n';
     const auto* bytes = reinterpret_cast<const uint8_t*>(all.data());
     if (!writeFile(bookFile(), {bytes, all.size()})) return; // the long one does as well
     if (reopenIfReplaced())
@@ -225,7 +225,7 @@ Result<void> Crate::remove(const std::vector<std::string>& ids) {
 Result<void> Crate::setWatched(const std::filesystem::path& folder, bool watched) {
     const std::scoped_lock guard(mutex_);
     if (watched_.contains(folder.string()) == watched) return {};
-    return write({lineOf(watched ? "watch" : "unwatch", folder.string())});
+    return write({lineOf(watched ? "watch" : "unwatch", pathText(folder.string()))});
 }
 
 Result<std::string> Crate::keep(const std::vector<uint8_t>& bytes, const std::string& id,

@@ -11,6 +11,14 @@
 namespace glyptos {
 namespace {
 
+// Paths are bytes; those that are no text are kept as hexadecimal digits behind this.
+constexpr std::string_view kBytes = "bytes:";
+
+int digitOf(char c) {
+    if (c >= '0' && c <= '9') return c - '0';
+    return c >= 'a' && c <= 'f' ? c - 'a' + 10 : -1;
+}
+
 std::string edgesToHex(const EdgePattern& edges) {
     constexpr char kDigits[] = "0123456789abcdef";
     std::string out;
@@ -21,8 +29,7 @@ std::string edgesToHex(const EdgePattern& edges) {
 EdgePattern edgesFromHex(const std::string& hex, const std::string& where) {
     EdgePattern out{};
     const auto digit = [&](char c) {
-        if (c >= '0' && c <= '9') return c - '0';
-        if (c >= 'a' && c <= 'f') return c - 'a' + 10;
+        if (const int v = digitOf(c); v >= 0) return v;
         throw Wrong{Fault::Damaged, where + " is not hexadecimal"};
     };
     if (hex.size() != 2 * out.size()) throw Wrong{Fault::Damaged, where + " has the wrong length"};
@@ -33,11 +40,12 @@ EdgePattern edgesFromHex(const std::string& hex, const std::string& where) {
 CrateEntry read(const Entry& e) {
     CrateEntry out;
     out.id = e.text("id");
-    out.path = e.text("path");
+    out.path = pathFromText(e.text("path"));
     if (out.id.empty() || out.path.empty()) throw Wrong{Fault::Damaged, "it has no id or path"};
     if (!std::filesystem::path(out.path).is_absolute() && !inside({}, out.path))
         e.wrong("leads out of the crate");
-    if (e.has("copies")) out.copies = e.texts("copies");
+    if (e.has("copies"))
+        for (const std::string& copy : e.texts("copies")) out.copies.push_back(pathFromText(copy));
     out.fileBytes = int64_t(e.number("bytes"));
     out.modified = int64_t(e.number("modified"));
     out.added = int64_t(e.number("added"));
@@ -57,6 +65,27 @@ CrateEntry read(const Entry& e) {
 }
 
 } // namespace
+
+std::string pathText(const std::string& path) {
+    if (validUtf8(path) == path && !path.starts_with(kBytes)) return path;
+    constexpr char kDigits[] = "0123456789abcdef";
+    std::string out(kBytes);
+    for (const char c : path) {
+        const auto byte = static_cast<unsigned char>(c);
+        out += {kDigits[byte >> 4], kDigits[byte & 15]};
+    }
+    return out;
+}
+
+std::string pathFromText(const std::string& text) {
+    const std::string_view hex = std::string_view(text).substr(std::min(text.size(), kBytes.size()));
+    const bool isHex = text.starts_with(kBytes) && hex.size() % 2 == 0 &&
+                       std::all_of(hex.begin(), hex.end(), [](char c) { return digitOf(c) >= 0; });
+    if (!isHex) return text;
+    std::string out;
+    for (size_t i = 0; i < hex.size(); i += 2) out += char(digitOf(hex[i]) << 4 | digitOf(hex[i + 1]));
+    return out;
+}
 
 std::string CrateEntry::name() const {
     return facts.title.empty() ? stemOf(path) : facts.title;
@@ -91,7 +120,7 @@ std::string entryToLine(const CrateEntry& e) {
     for (const PaletteColour& c : e.palette)
         palette.push_back({{"colour", toHex(c.colour)}, {"share", std::round(c.share * 1e4) / 1e4}});
     Json out{{"id", e.id},
-             {"path", e.path},
+             {"path", pathText(e.path)},
              {"bytes", e.fileBytes},
              {"modified", e.modified},
              {"added", e.added},
@@ -101,7 +130,7 @@ std::string entryToLine(const CrateEntry& e) {
              {"facts", toJson(e.facts)},
              {"palette", std::move(palette)},
              {"edges", edgesToHex(e.traits.edges)}};
-    if (!e.copies.empty()) out["copies"] = e.copies;
+    for (const std::string& copy : e.copies) out["copies"].push_back(pathText(copy));
     if (e.pages > 1) out["pages"] = e.pages;
     return out.dump();
 }

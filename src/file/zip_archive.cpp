@@ -36,7 +36,11 @@ Result<ZipReader> ZipReader::open(const std::filesystem::path& file, const std::
     int error = 0;
     ZipReader reader;
     reader.archive_.reset(zip_open(file.c_str(), ZIP_RDONLY | ZIP_CHECKCONS, &error));
-    if (reader.archive_) return reader;
+    if (reader.archive_) {
+        const auto size = std::filesystem::file_size(file, code);
+        reader.left_ = mostUnpacked(code ? 0 : size_t(size));
+        return reader;
+    }
     if (error == ZIP_ER_OPEN || error == ZIP_ER_READ) return fail(Fault::Unreadable, "it cannot be read");
     return fail(Fault::Damaged, "it is not " + kind + ", or it is cut short");
 }
@@ -50,6 +54,12 @@ Result<std::vector<uint8_t>> ZipReader::read(const std::string& entry, size_t mo
     if (zip_stat(archive_.get(), entry.c_str(), 0, &stat) != 0)
         return fail(Fault::Damaged, "“" + entry + "” is missing inside it");
     if (stat.size > most) return fail(Fault::TooLarge, "“" + entry + "” inside it is too large");
+    constexpr zip_uint64_t kDensest = 1032, kSlack = 1024; // deflate packs 258 bytes into two bits
+    if (stat.size / kDensest > stat.comp_size + kSlack)
+        return fail(Fault::Damaged, "“" + entry + "” inside it is damaged");
+    if (stat.size > left_)
+        return fail(Fault::TooLarge, "it unpacks to far more than a file of its size should hold");
+    left_ -= stat.size;
     std::vector<uint8_t> bytes(stat.size);
     zip_file_t* file = zip_fopen(archive_.get(), entry.c_str(), 0);
     const zip_int64_t n = file ? zip_fread(file, bytes.data(), bytes.size()) : -1;

@@ -3,6 +3,7 @@
 
 #include "base/error.h"
 
+#include <algorithm>
 #include <cstdint>
 #include <filesystem>
 #include <memory>
@@ -14,7 +15,8 @@ struct zip;
 
 namespace glyptos {
 
-/// An archive opened for reading.
+/// An archive opened for reading. What it may unpack is bounded before memory is taken for it: each entry by
+/// what deflate can pack at the most, all that is read of it together by mostUnpacked().
 class ZipReader {
   public:
     /// Fails with what is wrong, as the end of a sentence ("it is not a Glyptos release, or it is cut short",
@@ -22,8 +24,13 @@ class ZipReader {
     [[nodiscard]] static Result<ZipReader> open(const std::filesystem::path& file, const std::string& kind);
 
     bool has(const std::string& entry) const;
-    /// All bytes of an entry, its checksum compared. Fails when it is missing, damaged or larger than `most`
-    /// bytes.
+    /// Bytes that an archive of so many may unpack to: a hundred times as many, and 256 MiB. Painted tiles
+    /// seldom pack to less than a twentieth, and those that are alike are there once.
+    static size_t mostUnpacked(size_t archiveBytes) {
+        return (size_t(256) << 20) + 100 * std::min(archiveBytes, SIZE_MAX / 200);
+    }
+    /// All bytes of an entry, its checksum compared. Fails when it is missing, damaged, larger than `most`
+    /// bytes, or more than the archive may unpack. From one thread.
     [[nodiscard]] Result<std::vector<uint8_t>> read(const std::string& entry, size_t most) const;
     /// The same as text.
     [[nodiscard]] Result<std::string> readText(const std::string& entry, size_t most) const;
@@ -33,6 +40,7 @@ class ZipReader {
         void operator()(zip* archive) const;
     };
     std::unique_ptr<zip, Discard> archive_;
+    mutable size_t left_ = 0; ///< bytes that may be unpacked yet
 };
 
 /// One entry to write; the bytes must outlive the call.

@@ -19,6 +19,7 @@
 #include <QSignalSpy>
 #include <QTemporaryDir>
 #include <QToolButton>
+#include <QToolTip>
 #include <QWheelEvent>
 
 using namespace glyptos;
@@ -64,6 +65,21 @@ class TrustTest : public QObject {
         t = std::make_unique<TestWindow>();
     }
     void cleanup() { t.reset(); }
+
+    void namesGiveNoOrdersAndAreNoMarkup() {
+        Q_EMIT t->document().refused(QString::fromUtf8("“\x1b[2J\u202e<b>Tide</b>” was left out."));
+        QCOMPARE(notice(), QString::fromUtf8("“␛[2J\ufffd<b>Tide</b>” was left out."));
+        QCOMPARE(t->find<QLabel>("Message")->textFormat(), Qt::PlainText);
+        QToolTip::showText(t->window->mapToGlobal(QPoint(40, 40)), QStringLiteral("<b>Tide</b>"),
+                           t->window.get());
+        const auto all = QApplication::topLevelWidgets();
+        const auto tip = std::find_if(all.begin(), all.end(), [](const QWidget* w) {
+            return w->inherits("QTipLabel") && w->isVisible();
+        });
+        QVERIFY(tip != all.end());
+        QCOMPARE(qobject_cast<QLabel*>(*tip)->textFormat(), Qt::PlainText);
+        QToolTip::hideText();
+    }
 
     void aTornPictureIsNamedEverywhere() {
         t->window->openFile(releaseWithTornPhoto());

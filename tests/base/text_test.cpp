@@ -30,6 +30,40 @@ class TextTest : public QObject {
         QCOMPARE(QString::fromStdString(trimmed(given.toStdString())), left);
     }
 
+    void controlsAreShown_data() {
+        QTest::addColumn<QByteArray>("given");
+        QTest::addColumn<QString>("shown");
+        QTest::newRow("words stay") << QByteArray("Þögn – “Lágfjara” 🌊 שלום عربي")
+                                    << "Þögn – “Lágfjara” 🌊 שלום عربي";
+        QTest::newRow("marks of direction within words stay")
+            << QByteArray("a\u200fb\u061c") << "a\u200fb\u061c";
+        QTest::newRow("escape") << QByteArray("\x1b[31mred") << "␛[31mred";
+        QTest::newRow("bell, tab, ends of lines") << QByteArray("a\ab\tc\nd\r") << "a␇b␉c␊d␍";
+        QTest::newRow("zero") << QByteArray("a\0b", 3) << "a␀b";
+        QTest::newRow("delete") << QByteArray("a\x7f") << "a␡";
+        QTest::newRow("C1") << QByteArray("a\u009b31m\u0085") << "a\ufffd31m\ufffd";
+        QTest::newRow("overrides") << QByteArray("cover\u202egpj.exe\u202c\u2066x\u2069")
+                                   << "cover\ufffdgpj.exe\ufffd\ufffdx\ufffd";
+        QTest::newRow("line separator") << QByteArray("a\u2028b") << "a\ufffdb";
+        QTest::newRow("no text") << QByteArray("a\xff\xc3") << "a\ufffd\ufffd";
+    }
+    void controlsAreShown() {
+        QFETCH(QByteArray, given);
+        QFETCH(QString, shown);
+        QCOMPARE(QString::fromStdString(visible(given.toStdString())), shown);
+    }
+
+    void jsonStaysWhatItIs() {
+        const std::string json = "{\n\t\"a\": \"\\u001b \u009b \x7f \u202e é\"\n}";
+        const std::string safe = jsonWithoutControls(json);
+        QCOMPARE(safe, std::string("{\n\t\"a\": \"\\u001b \\u009b \\u007f \\u202e é\"\n}"));
+    }
+
+    void everyByteOfAPathIsInItsUri() {
+        QCOMPARE(fileUri("/harbour/Höfn 1%.png"), std::string("file:///harbour/H%C3%B6fn%201%25.png"));
+        QCOMPARE(fileUri("/a\xff\n"), std::string("file:///a%FF%0A"));
+    }
+
     void alsoOtherCharacters() {
         QCOMPARE(trimmed("– “Low Water” –", "–"), std::string("“Low Water”"));
         // The bytes of a dash are also those of other signs: “ shares its first two.

@@ -205,6 +205,7 @@ void LayoutView::showVerdicts() {
         auto* name = new QLabel(QStringLiteral("<b>%1</b>  %2 × %3 %4")
                                     .arg(q(panel.name).toHtmlEscaped(), q(shortNumber(panel.onFlat.w)),
                                          q(shortNumber(panel.onFlat.h)), unit));
+        name->setTextFormat(Qt::RichText);
         auto* said =
             roleLabel(verdict.isEmpty() ? tr("looking…")
                                         : (good ? QStringLiteral("✓ ") : QStringLiteral("✗ ")) + verdict,

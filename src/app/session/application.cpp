@@ -3,6 +3,7 @@
 #include "base/error.h"
 
 #include <QDateTime>
+#include <QLabel>
 
 namespace glyptos {
 namespace {
@@ -12,6 +13,10 @@ constexpr qint64 kQuiet = 10'000; // ms in which the same sentence is not said a
 } // namespace
 
 bool Application::notify(QObject* receiver, QEvent* event) {
+    // Names of files and layers are words, whatever marks stand in them.
+    if (event->type() == QEvent::Polish)
+        if (auto* label = qobject_cast<QLabel*>(receiver); label && label->textFormat() == Qt::AutoText)
+            label->setTextFormat(Qt::PlainText);
     try {
         return QApplication::notify(receiver, event);
     } catch (const std::exception& e) {

@@ -1,5 +1,8 @@
 #include "app/widgets/elided_label.h"
 
+#include "app/session/words.h"
+#include "base/text.h"
+
 namespace glyptos {
 
 ElidedLabel::ElidedLabel(QWidget* parent)
@@ -9,9 +12,10 @@ ElidedLabel::ElidedLabel(QWidget* parent)
 }
 
 void ElidedLabel::setWords(const QString& words) {
-    if (words == words_) return;
-    words_ = words;
-    setAccessibleName(words);
+    const QString shown = q(visible(words.toStdString()));
+    if (shown == words_) return;
+    words_ = shown;
+    setAccessibleName(shown);
     updateGeometry();
     fit();
 }

@@ -165,7 +165,7 @@ bool MainWindow::isBusy() const {
 }
 
 void MainWindow::tell(const QString& sentence) {
-    noticeText_->setText(sentence);
+    noticeText_->setText(q(visible(sentence.toStdString())));
     notice_->show();
 }
 
