@@ -133,7 +133,8 @@ Result<FormList> shippedForms() {
     return out;
 }
 
-Result<void> saveProject(const Release& whole, const std::filesystem::path& file) {
+Result<void> saveProject(const Release& whole, const std::filesystem::path& file,
+                         const std::function<bool()>& mayTake) {
     const ReleasePtr kept = withoutUnusedSources(std::make_shared<const Release>(whole));
     const Release& release = *kept;
     const std::string json = releaseToJson(release);
@@ -150,7 +151,38 @@ Result<void> saveProject(const Release& whole, const std::filesystem::path& file
         const Buffer<uint8_t>& pixels = held.back()->front();
         entries.push_back({tileEntry(name), {pixels.data(), pixels.size()}, true});
     }
-    return writeZip(file, entries);
+    return writeZip(file, entries, mayTake);
+}
+
+Result<Saved> saveApart(const Release& release, const std::filesystem::path& file,
+                        const std::optional<FileStamp>& known) {
+    constexpr int kTries = 5; // somebody may write it again and again
+    Result<void> done;
+    for (int i = 0; i < kTries; ++i) {
+        Saved out{file, {}, {}};
+        const auto before = stampOf(file);
+        const bool isOthers = known && before && *before != *known;
+        if (isOthers) {
+            out.file = freeBeside(file);
+            out.note = "“" + nameOf(file) +
+                       "” was changed by somebody else after it was opened here, and was left as it is; your "
+                       "work is in “" +
+                       nameOf(out.file) + "” beside it.";
+        } else if (known && !before)
+            out.note = "“" + nameOf(file) +
+                       "” had been moved or removed by somebody else; your work was written there again.";
+        const auto asBefore = [&] {
+            return !known || stampOf(out.file) == (isOthers ? std::nullopt : before);
+        };
+        bool changed = false;
+        done = saveProject(release, out.file, [&] { return !(changed = !asBefore()); });
+        if (done) {
+            out.stamp = stampOf(out.file);
+            return out;
+        }
+        if (!changed) break;
+    }
+    return tl::unexpected(done.error());
 }
 
 Result<ReleasePtr> openProject(const std::filesystem::path& file, const FormList& forms) {

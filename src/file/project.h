@@ -2,9 +2,11 @@
 #pragma once
 
 #include "base/error.h"
+#include "file/file_stamp.h"
 #include "release/release.h"
 
 #include <filesystem>
+#include <functional>
 #include <vector>
 
 namespace glyptos {
@@ -14,8 +16,21 @@ using FormList = std::vector<std::shared_ptr<const Form>>;
 /// Forms shipped with Glyptos.
 Result<FormList> shippedForms();
 
-/// Saves all of the release but sources that nothing in it shows, atomically.
-[[nodiscard]] Result<void> saveProject(const Release& release, const std::filesystem::path& file);
+/// Saves all of the release but sources that nothing in it shows, atomically. `mayTake`: see writeZip().
+[[nodiscard]] Result<void> saveProject(const Release& release, const std::filesystem::path& file,
+                                       const std::function<bool()>& mayTake = {});
+
+/// Where a release was written, and what there is to say about it.
+struct Saved {
+    std::filesystem::path file;
+    std::optional<FileStamp> stamp;
+    std::string note; ///< a sentence, or nothing
+};
+/// The same, but never over what somebody else has written: where `file` is not the one that was `known`,
+/// that stays, and the release goes into another file beside it. Without a known one it takes the place of
+/// whatever is there.
+[[nodiscard]] Result<Saved> saveApart(const Release& release, const std::filesystem::path& file,
+                                      const std::optional<FileStamp>& known);
 
 /// Opens a project. Any failure is one sentence that says what is wrong with which file.
 [[nodiscard]] Result<ReleasePtr> openProject(const std::filesystem::path& file, const FormList& forms);

@@ -78,7 +78,8 @@ Result<std::string> ZipReader::readText(const std::string& entry, size_t most) c
     return std::string(bytes->begin(), bytes->end());
 }
 
-Result<void> writeZip(const std::filesystem::path& file, const std::vector<ZipEntry>& entries) {
+Result<void> writeZip(const std::filesystem::path& file, const std::vector<ZipEntry>& entries,
+                      const std::function<bool()>& mayTake) {
     return replaceFile(file, [&](int fresh) -> Result<void> {
         ZipSink sink(fresh);
         zip_source_t* source = sink.source();
@@ -89,7 +90,10 @@ Result<void> writeZip(const std::filesystem::path& file, const std::vector<ZipEn
         }
         bool added = true;
         for (const ZipEntry& entry : entries) added = added && addEntry(archive, entry);
-        if (added && zip_close(archive) == 0) return {};
+        if (added && zip_close(archive) == 0) {
+            if (mayTake && !mayTake()) return fail(Fault::Unwritable, "it has changed meanwhile");
+            return {};
+        }
         std::string why = zip_strerror(archive);
         zip_discard(archive);
         return fail(Fault::Unwritable, std::move(why));

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cstdint>
 #include <filesystem>
+#include <functional>
 #include <memory>
 #include <span>
 #include <string>
@@ -54,7 +55,9 @@ inline std::span<const uint8_t> bytesOf(std::string_view text) {
     return {reinterpret_cast<const uint8_t*>(text.data()), text.size()};
 }
 
-/// Writes an archive atomically. Dates are fixed, so that the same entries give the same file.
-[[nodiscard]] Result<void> writeZip(const std::filesystem::path& file, const std::vector<ZipEntry>& entries);
+/// Writes an archive atomically. Dates are fixed, so that the same entries give the same file. `mayTake` is
+/// asked once all is written, before the archive takes its place; without a yes it does not.
+[[nodiscard]] Result<void> writeZip(const std::filesystem::path& file, const std::vector<ZipEntry>& entries,
+                                    const std::function<bool()>& mayTake = {});
 
 } // namespace glyptos

@@ -105,6 +105,64 @@ class SavingTest : public QObject {
         QCOMPARE(titleIn("copy.glyptos"), std::string("First"));
     }
 
+    void whatSomebodyElseWroteIsKept() {
+        title("Ours");
+        t->window->saveTo(file("tide.glyptos"));
+        QVERIFY(t->settle());
+        Release theirs;
+        theirs.brief.title = "Theirs";
+        QVERIFY(saveProject(theirs, file("tide.glyptos").toStdString()));
+        title("Ours, later");
+        t->window->saveTo(file("tide.glyptos"));
+        QVERIFY(t->settle());
+        QCOMPARE(titleIn("tide.glyptos"), std::string("Theirs"));
+        QCOMPARE(titleIn("tide 2.glyptos"), std::string("Ours, later"));
+        QVERIFY2(notice().contains("“tide.glyptos” was changed by somebody else") &&
+                     notice().contains("“tide 2.glyptos”"),
+                 qPrintable(notice()));
+        // It goes on in its own file, of which nobody else knows.
+        QCOMPARE(QString::fromStdString(t->document().file().string()), file("tide 2.glyptos"));
+        QVERIFY(!t->document().isModified());
+        title("Ours, last");
+        t->window->saveTo(QString::fromStdString(t->document().file().string()));
+        QVERIFY(t->settle());
+        QCOMPARE(titleIn("tide 2.glyptos"), std::string("Ours, last"));
+        QCOMPARE(QDir(folder->path()).entryList(QDir::Files | QDir::Hidden).size(), 2);
+    }
+
+    void twoWindowsOnOneFileLoseNothing() {
+        title("Before");
+        t->window->saveTo(file("tide.glyptos"));
+        QVERIFY(t->settle());
+        MainWindow other(*t->engine, shippedForms().value(), file("crate").toStdString());
+        QSignalSpy opened(&other, &MainWindow::opened), saved(&other, &MainWindow::saved);
+        other.openFile(file("tide.glyptos"));
+        QVERIFY(opened.wait());
+        title("Of the first window");
+        t->window->saveTo(file("tide.glyptos"));
+        QVERIFY(t->settle());
+        Brief brief = other.document()->release()->brief;
+        brief.title = "Of the second";
+        other.document()->edit("Title", withBrief(other.document()->release(), brief));
+        other.saveTo(file("tide.glyptos"));
+        QVERIFY(saved.wait());
+        QCOMPARE(titleIn("tide.glyptos"), std::string("Of the first window"));
+        QCOMPARE(titleIn("tide 2.glyptos"), std::string("Of the second"));
+    }
+
+    void whatWasRemovedIsWrittenAgain() {
+        title("Ours");
+        t->window->saveTo(file("tide.glyptos"));
+        QVERIFY(t->settle());
+        QVERIFY(QFile::rename(file("tide.glyptos"), file("elsewhere.glyptos")));
+        title("Ours, later");
+        t->window->saveTo(file("tide.glyptos"));
+        QVERIFY(t->settle());
+        QCOMPARE(titleIn("tide.glyptos"), std::string("Ours, later"));
+        QCOMPARE(titleIn("elsewhere.glyptos"), std::string("Ours"));
+        QVERIFY2(notice().contains("moved or removed by somebody else"), qPrintable(notice()));
+    }
+
     void savesAskedForAtOnceAreAllDone() {
         title("One");
         t->window->saveTo(file("a.glyptos"));

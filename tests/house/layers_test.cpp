@@ -12,8 +12,8 @@ namespace {
 
 constexpr int kMostFiles = 40; // in one folder
 
-const QStringList kLayers{"base",    "raster", "color", "vision", "treat", "type", "form",
-                          "release", "render", "file",  "crate",  "cli",   "app"};
+const QStringList kLayers{"base", "drawing", "raster", "color", "vision", "treat", "type",
+                          "form", "release", "render", "file",  "crate",  "cli",   "app"};
 /// Rooms of app, lowest first; those of one line stand beside each other.
 const std::vector<QStringList> kRooms{{"session"},
                                       {"widgets"},

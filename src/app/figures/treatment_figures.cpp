@@ -49,7 +49,7 @@ TreatmentFigures::TreatmentFigures(QWidget* parent)
 
 /// Without the part of it that names its group.
 QString TreatmentFigures::labelOf(const Figure& figure) const {
-    const QString label = treatmentWord(figure.label);
+    QString label = treatmentWord(figure.label);
     const auto colon = label.indexOf(QStringLiteral(": "));
     if (colon < 0) return label;
     const QString rest = label.mid(colon + 2);

@@ -268,7 +268,7 @@ double TreatmentsSection::shorterSide() const {
 void TreatmentsSection::makeMaskMenu() {
     maskMenu_->clear();
     const Treatment* shown = shownTreatment();
-    const auto put = [this](const QString& name, std::shared_ptr<const Mask> mask) {
+    const auto put = [this](const QString& name, const std::shared_ptr<const Mask>& mask) {
         changeOne(name, [mask](Treatment& t) { t.mask = mask; });
     };
     const auto selection = selectionOf(*document_->release(), document_->panel());

@@ -22,17 +22,19 @@ ReleaseFiles::ReleaseFiles(FormList forms, QObject* parent)
 ReleaseFiles::~ReleaseFiles() {
     opener_.waitForFinished();
     saver_.waitForFinished();
-    for (size_t i = 1; i < saves_.size(); ++i) (void)saveProject(*saves_[i].release, pathOf(saves_[i].file));
+    for (size_t i = 1; i < saves_.size(); ++i)
+        (void)saveApart(*saves_[i].release, pathOf(saves_[i].file), knownAt(saves_[i].file));
 }
 
 void ReleaseFiles::open(const QString& file, ReleasePtr left) {
-    opening_ = {file, std::move(left)};
+    opening_ = {file, std::move(left), stampOf(pathOf(file))};
     opener_.setFuture(
         inBackground([path = pathOf(file), forms = forms_] { return openProject(path, forms); }));
 }
 
 void ReleaseFiles::endOpen() {
     const auto result = opener_.future().result();
+    if (result && opening_.stamp) known_[opening_.file] = *opening_.stamp;
     if (result)
         Q_EMIT opened(*result, opening_.file, opening_.left);
     else
@@ -46,22 +48,31 @@ void ReleaseFiles::save(Document& document, const QString& file) {
     if (saves_.size() == 1) beginSave();
 }
 
+std::optional<FileStamp> ReleaseFiles::knownAt(const QString& file) const {
+    const auto known = known_.find(file);
+    return known == known_.end() ? std::nullopt : std::optional(known->second);
+}
+
 void ReleaseFiles::beginSave() {
-    saver_.setFuture(inBackground([release = saves_.front().release, path = pathOf(saves_.front().file)] {
-        return saveProject(*release, path);
-    }));
+    const QString& file = saves_.front().file;
+    saver_.setFuture(inBackground([release = saves_.front().release, path = pathOf(file),
+                                   known = knownAt(file)] { return saveApart(*release, path, known); }));
 }
 
 void ReleaseFiles::endSave() {
     const auto result = saver_.future().result();
     const Saving done = std::move(saves_.front());
     saves_.pop_front();
+    const QString file = result ? QString::fromStdString(result->file.string()) : done.file;
+    if (result && result->stamp) known_[file] = *result->stamp;
+    // What was to follow into the same file goes where this one went.
+    for (Saving& next : saves_)
+        if (next.document == done.document && next.file == done.file) next.file = file;
     if (isSaving()) beginSave();
-    if (result && done.document) done.document->setSaved(done.release, pathOf(done.file));
-    if (result)
-        Q_EMIT saved(done.file);
-    else
-        Q_EMIT failed(QString::fromStdString(result.error().message));
+    if (result && done.document) done.document->setSaved(done.release, pathOf(file));
+    if (result) Q_EMIT saved(file);
+    if (result && !result->note.empty()) Q_EMIT told(QString::fromStdString(result->note));
+    if (!result) Q_EMIT failed(QString::fromStdString(result.error().message));
     if (!isSaving()) Q_EMIT allSaved(result.has_value());
 }
 

@@ -7,6 +7,7 @@
 #include <QFutureWatcher>
 #include <QPointer>
 #include <deque>
+#include <map>
 
 namespace glyptos {
 
@@ -19,8 +20,9 @@ class ReleaseFiles : public QObject {
 
     /// Reads a release; `left` is the one that is let go for it. Of several the last one counts.
     void open(const QString& file, ReleasePtr left);
-    /// Writes a document's release as it is now. It belongs to that document, also when another is open by
-    /// then; saves wait for each other, and one that has not begun is overtaken by a newer one of the same.
+    /// Writes a document's release as it is now; beside its file, where that was changed by somebody else. It
+    /// belongs to that document, also when another is open by then; saves wait for each other, and one that
+    /// has not begun is overtaken by a newer one of the same.
     void save(Document& document, const QString& file);
     bool isSaving() const { return !saves_.empty(); }
     bool isBusy() const { return isSaving() || opener_.isRunning(); }
@@ -31,6 +33,7 @@ class ReleaseFiles : public QObject {
     void opened(const glyptos::ReleasePtr& release, const QString& file, const glyptos::ReleasePtr& left);
     void saved(const QString& file);
     void failed(const QString& sentence); ///< to open or to save
+    void told(const QString& sentence);   ///< what there is to say about a save that was good
     /// The last save has ended; `good` says whether it could be written.
     void allSaved(bool good);
 
@@ -43,15 +46,18 @@ class ReleaseFiles : public QObject {
     struct Opening {
         QString file;
         ReleasePtr left;
+        std::optional<FileStamp> stamp = std::nullopt;
     };
     void beginSave();
     void endSave();
     void endOpen();
+    std::optional<FileStamp> knownAt(const QString& file) const;
     FormList forms_;
     QFutureWatcher<Result<ReleasePtr>> opener_;
-    QFutureWatcher<Result<void>> saver_;
+    QFutureWatcher<Result<Saved>> saver_;
     Opening opening_;
-    std::deque<Saving> saves_; ///< the first one is running
+    std::deque<Saving> saves_;           ///< the first one is running
+    std::map<QString, FileStamp> known_; ///< files as they were opened or written here
 };
 
 } // namespace glyptos

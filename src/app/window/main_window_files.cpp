@@ -27,6 +27,7 @@ void MainWindow::connectFiles() {
         refreshTitles();
         tell(sentence);
     });
+    connect(&files_, &ReleaseFiles::told, this, &MainWindow::tell);
     connect(&files_, &ReleaseFiles::allSaved, this, [this](bool good) {
         const auto next = std::exchange(afterSave_, {});
         if (good && next) next();

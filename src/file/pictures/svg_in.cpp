@@ -1,19 +1,11 @@
-// Before Qt, whose keywords clash with GLib's names.
-#include <librsvg/rsvg.h>
-
-#include "file/pictures/codecs.h"
+// Drawings: what they refer to is looked at here, and another program draws them.
+#include "file/pictures/drawing_program.h"
 
 #include <QXmlStreamReader>
 #include <cmath>
-#include <cstring>
 
 namespace glyptos::codecs {
 namespace {
-
-struct Unref {
-    void operator()(RsvgHandle* h) const { g_object_unref(h); }
-};
-using HandlePtr = std::unique_ptr<RsvgHandle, Unref>;
 
 bool staysInside(QStringView reference) {
     reference = reference.trimmed();
@@ -31,6 +23,21 @@ QString leavingUrl(const QString& text) {
         if (!staysInside(inner)) return inner;
     }
     return {};
+}
+
+/// A picture that stands in the drawing itself: its limit of pixels holds there, too.
+Result<void> checkEmbedded(QStringView reference) {
+    const qsizetype comma = reference.indexOf(u',');
+    const bool isPacked = reference.first(std::max<qsizetype>(comma, 0)).contains(QLatin1String(";base64"));
+    if (comma < 0 || !isPacked) return {};
+    const QByteArray bytes = QByteArray::fromBase64(reference.sliced(comma + 1).toLatin1());
+    const auto info =
+        inspectPicture({reinterpret_cast<const uint8_t*>(bytes.data()), size_t(bytes.size())}, "");
+    if (!info && info.error().fault != Fault::TooLarge) return {}; // left out, as any that cannot be read
+    if (info && int64_t(info->width) * info->height <= drawing::kMostEmbeddedPixels) return {};
+    return fail(Fault::TooLarge, "holds a picture of more than " +
+                                     std::to_string(drawing::kMostEmbeddedPixels / 1'000'000) +
+                                     " megapixels; bring that picture in by itself");
 }
 
 Result<void> checkReferences(Data bytes) {
@@ -56,8 +63,10 @@ Result<void> checkReferences(Data bytes) {
         if (token != QXmlStreamReader::StartElement) continue;
         for (const QXmlStreamAttribute& attribute : xml.attributes()) {
             const bool link = xml.name() == QLatin1String("a");
-            if (attribute.name() == QLatin1String("href") && !link && !staysInside(attribute.value()))
-                return outside(attribute.value().toString());
+            const bool isReference = attribute.name() == QLatin1String("href") && !link;
+            if (isReference && !staysInside(attribute.value())) return outside(attribute.value().toString());
+            if (isReference && xml.name() == QLatin1String("image"))
+                if (auto fits = checkEmbedded(attribute.value().trimmed()); !fits) return fits;
             if (const QString url = leavingUrl(attribute.value().toString()); !url.isEmpty())
                 return outside(url);
         }
@@ -66,62 +75,25 @@ Result<void> checkReferences(Data bytes) {
     return {};
 }
 
-Result<HandlePtr> open(Data bytes) {
-    if (auto safe = checkReferences(bytes); !safe) return tl::unexpected(safe.error());
-    GError* error = nullptr;
-    HandlePtr handle(rsvg_handle_new_from_data(bytes.data(), bytes.size(), &error));
-    if (error) g_error_free(error);
-    if (!handle) return cutShort();
-    rsvg_handle_set_dpi(handle.get(), 96);
-    return handle;
-}
-
-Result<std::pair<double, double>> sizeOf(RsvgHandle* handle) {
-    gdouble width = 0, height = 0;
-    if (!rsvg_handle_get_intrinsic_size_in_pixels(handle, &width, &height)) {
-        gboolean hasBox = FALSE;
-        RsvgRectangle box{};
-        rsvg_handle_get_intrinsic_dimensions(handle, nullptr, nullptr, nullptr, nullptr, &hasBox, &box);
-        width = hasBox ? box.width : 512;
-        height = hasBox ? box.height : 512;
-    }
-    width = std::ceil(width), height = std::ceil(height);
-    if (auto size = checkSize(width, height); !size) return tl::unexpected(size.error());
-    return std::pair{width, height};
-}
-
 } // namespace
 
 Result<PictureInfo> inspectSvg(Data bytes) {
-    auto handle = open(bytes);
-    if (!handle) return tl::unexpected(handle.error());
-    auto size = sizeOf(handle->get());
-    if (!size) return tl::unexpected(size.error());
-    return PictureInfo{"svg", static_cast<int>(size->first), static_cast<int>(size->second)};
+    if (auto safe = checkReferences(bytes); !safe) return tl::unexpected(safe.error());
+    const auto asked = askDrawingProgram(bytes, drawing::kSizeOnly);
+    if (!asked) return tl::unexpected(asked.error());
+    const double width = asked->reply.drawingWidth, height = asked->reply.drawingHeight;
+    if (auto size = checkSize(width, height); !size) return tl::unexpected(size.error());
+    return PictureInfo{"svg", static_cast<int>(width), static_cast<int>(height)};
 }
 
 Result<RawPicture> decodeSvg(Data bytes, double scale) {
-    auto handle = open(bytes);
-    if (!handle) return tl::unexpected(handle.error());
-    auto size = sizeOf(handle->get());
-    if (!size) return tl::unexpected(size.error());
+    if (auto safe = checkReferences(bytes); !safe) return tl::unexpected(safe.error());
+    auto asked = askDrawingProgram(bytes, QByteArray::number(scale, 'g', 17).toStdString());
+    if (!asked) return tl::unexpected(asked.error());
     RawPicture out;
-    out.width = std::max(1, static_cast<int>(std::lround(size->first * scale)));
-    out.height = std::max(1, static_cast<int>(std::lround(size->second * scale)));
+    out.width = asked->reply.width, out.height = asked->reply.height;
     out.alpha = out.premultiplied = true;
-    out.allocate();
-    std::memset(out.samples.data(), 0, out.samples.size());
-    cairo_surface_t* surface = cairo_image_surface_create_for_data(
-        out.samples.data(), CAIRO_FORMAT_ARGB32, out.width, out.height, static_cast<int>(out.rowBytes()));
-    cairo_t* cairo = cairo_create(surface);
-    const RsvgRectangle viewport{0, 0, double(out.width), double(out.height)};
-    const bool drawn = rsvg_handle_render_document(handle->get(), cairo, &viewport, nullptr);
-    cairo_destroy(cairo);
-    cairo_surface_flush(surface);
-    cairo_surface_destroy(surface);
-    if (!drawn) return fail(Fault::Damaged, "cannot be drawn");
-    // Cairo's ARGB words are blue, green, red, alpha in memory.
-    for (size_t i = 0; i < out.samples.size(); i += 4) std::swap(out.samples[i], out.samples[i + 2]);
+    out.samples = std::move(asked->pixels);
     return out;
 }
 
