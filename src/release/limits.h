@@ -5,5 +5,7 @@ namespace glyptos {
 
 /// Width, height and corner radius of a shape, and the feather of a mask, in units of the panel.
 inline constexpr double kLargestSide = 1e7;
+/// What may be typed or pasted into one text layer, in UTF-16 units; a file may hold more.
+inline constexpr int kMostCharacters = 100'000;
 
 } // namespace glyptos

@@ -68,7 +68,42 @@ std::string utf8(char32_t c) {
             char(0x80 | (c & 63))};
 }
 
+/// A stretch of text as glyphs of one face.
+struct Shaped {
+    hb_buffer_t* buffer = hb_buffer_create();
+    unsigned count = 0;
+    const hb_glyph_info_t* glyphs = nullptr;
+    const hb_glyph_position_t* places = nullptr;
+
+    /// Ligatures rest in letters that are tracked.
+    Shaped(const Face& face, const std::u32string& text, size_t from, size_t to, bool isTracked) {
+        hb_buffer_add_utf32(buffer, reinterpret_cast<const uint32_t*>(text.data()),
+                            static_cast<int>(text.size()), static_cast<unsigned>(from),
+                            static_cast<int>(to - from));
+        hb_buffer_guess_segment_properties(buffer);
+        hb_feature_t noLigatures[2];
+        hb_feature_from_string("liga=0", -1, &noLigatures[0]);
+        hb_feature_from_string("clig=0", -1, &noLigatures[1]);
+        hb_shape(face.font(), buffer, noLigatures, isTracked ? 2 : 0);
+        glyphs = hb_buffer_get_glyph_infos(buffer, &count);
+        places = hb_buffer_get_glyph_positions(buffer, &count);
+    }
+    ~Shaped() { hb_buffer_destroy(buffer); }
+    Shaped(const Shaped&) = delete;
+    Shaped& operator=(const Shaped&) = delete;
+
+    bool endsCluster(unsigned i) const {
+        return i + 1 == count || glyphs[i + 1].cluster != glyphs[i].cluster;
+    }
+};
+
 } // namespace
+
+std::string encodeUtf8(std::u32string_view text) {
+    std::string out;
+    for (const char32_t c : text) out += utf8(c);
+    return out;
+}
 
 std::u32string decodeUtf8(std::string_view text) {
     hb_buffer_t* buffer = hb_buffer_create();
@@ -91,43 +126,51 @@ FacePtr LineShaper::faceFor(char32_t c) {
     return face_;
 }
 
-ShapedLine LineShaper::shape(std::string_view text) {
-    ShapedLine line;
-    const std::u32string points = decodeUtf8(text);
+template <class Run>
+void LineShaper::eachRun(const std::u32string& points, Run run) {
     for (size_t from = 0; from < points.size();) {
         const FacePtr face = clings(points[from]) ? face_ : faceFor(points[from]);
         size_t to = from + 1;
         while (to < points.size() && (clings(points[to]) || faceFor(points[to]) == face)) ++to;
-        shapeRun(*face, points, from, to, line);
+        run(*face, from, to);
         from = to;
     }
+}
+
+ShapedLine LineShaper::shape(std::string_view text) {
+    ShapedLine line;
+    const std::u32string points = decodeUtf8(text);
+    eachRun(points,
+            [&](const Face& face, size_t from, size_t to) { shapeRun(face, points, from, to, line); });
     if (!points.empty()) line.advance -= tracking_;
     return line;
 }
 
+std::vector<double> LineShaper::advancesOf(const std::u32string& points) {
+    std::vector<double> out(points.size() + 1, 0);
+    eachRun(points, [&](const Face& face, size_t from, size_t to) {
+        const Shaped shaped(face, points, from, to, tracking_ != 0);
+        for (unsigned i = 0; i < shaped.count; ++i) {
+            double& own = out[shaped.glyphs[i].cluster + 1];
+            own += shaped.places[i].x_advance / face.unitsPerEm();
+            if (shaped.endsCluster(i)) own += tracking_;
+        }
+    });
+    for (size_t i = 1; i < out.size(); ++i) out[i] += out[i - 1];
+    return out;
+}
+
 void LineShaper::shapeRun(const Face& face, const std::u32string& text, size_t from, size_t to,
                           ShapedLine& line) {
-    hb_buffer_t* buffer = hb_buffer_create();
-    hb_buffer_add_utf32(buffer, reinterpret_cast<const uint32_t*>(text.data()), static_cast<int>(text.size()),
-                        static_cast<unsigned>(from), static_cast<int>(to - from));
-    hb_buffer_guess_segment_properties(buffer);
-    hb_feature_t noLigatures[2];
-    hb_feature_from_string("liga=0", -1, &noLigatures[0]);
-    hb_feature_from_string("clig=0", -1, &noLigatures[1]);
-    hb_shape(face.font(), buffer, noLigatures, tracking_ != 0 ? 2 : 0);
-    unsigned count = 0;
-    const hb_glyph_info_t* glyphs = hb_buffer_get_glyph_infos(buffer, &count);
-    const hb_glyph_position_t* places = hb_buffer_get_glyph_positions(buffer, &count);
+    const Shaped shaped(face, text, from, to, tracking_ != 0);
     const double em = 1 / face.unitsPerEm();
-    for (unsigned i = 0; i < count; ++i) {
-        Pen pen{&line.outline,
-                {em, 0, 0, -em, line.advance + places[i].x_offset * em, -places[i].y_offset * em}};
-        hb_font_get_glyph_shape(face.font(), glyphs[i].codepoint, drawFunctions(), &pen);
-        line.advance += places[i].x_advance * em;
-        const bool clusterEnds = i + 1 == count || glyphs[i + 1].cluster != glyphs[i].cluster;
-        if (clusterEnds) line.advance += tracking_;
+    for (unsigned i = 0; i < shaped.count; ++i) {
+        const hb_glyph_position_t& place = shaped.places[i];
+        Pen pen{&line.outline, {em, 0, 0, -em, line.advance + place.x_offset * em, -place.y_offset * em}};
+        hb_font_get_glyph_shape(face.font(), shaped.glyphs[i].codepoint, drawFunctions(), &pen);
+        line.advance += place.x_advance * em;
+        if (shaped.endsCluster(i)) line.advance += tracking_;
     }
-    hb_buffer_destroy(buffer);
 }
 
 } // namespace glyptos

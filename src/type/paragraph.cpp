@@ -20,23 +20,33 @@ bool isFigures(std::string_view text) {
     return text.find_first_not_of("0123456789:.,") == text.npos;
 }
 
-/// `line` broken between words so that no part is wider than `measureEm`, unless a single word is.
+/// `line` broken between words so that no part is wider than `measureEm`, unless a single word is. It is
+/// shaped once, however long it is.
 std::vector<std::string> broken(const std::string& line, double measureEm, LineShaper& shaper) {
     if (measureEm <= 0 || line.find('\t') != line.npos) return {line};
+    const std::u32string points = decodeUtf8(line);
+    const std::vector<double> before = shaper.advancesOf(points);
     std::vector<std::string> lines;
-    std::string current;
-    for (const std::string& word : split(line, ' ')) {
-        std::string longer = current;
-        if (!longer.empty()) longer += ' ';
-        longer += word;
-        if (!current.empty() && shaper.shape(longer).advance > measureEm) {
-            lines.push_back(current);
-            current = word;
-        } else {
-            current = longer;
+    const auto keep = [&](size_t from, size_t to) {
+        lines.push_back(encodeUtf8(std::u32string_view(points).substr(from, to - from)));
+    };
+    size_t start = 0; // of the line that is begun, which has no spaces in front,
+    const auto skipSpaces = [&] {
+        while (start < points.size() && points[start] == U' ') ++start;
+    };
+    skipSpaces();
+    size_t good = start; // and the end of the words that it has
+    for (size_t at = start; at <= points.size(); ++at) {
+        if (at < points.size() && points[at] != U' ') continue;
+        // The tracking behind its last letter does not count.
+        if (good > start && before[at] - before[start] - shaper.tracking() > measureEm) {
+            keep(start, good);
+            start = good;
+            skipSpaces();
         }
+        good = std::max(at, start);
     }
-    lines.push_back(current);
+    keep(start, points.size());
     return lines;
 }
 

@@ -6,12 +6,15 @@
 
 #include <QApplication>
 #include <QCheckBox>
+#include <QClipboard>
 #include <QColor>
 #include <QComboBox>
 #include <QImage>
 #include <QLabel>
+#include <QMimeData>
 #include <QMouseEvent>
 #include <QPlainTextEdit>
+#include <QSignalSpy>
 #include <QStringLiteral>
 #include <QTemporaryDir>
 #include <QWheelEvent>
@@ -235,6 +238,40 @@ class BenchTest : public QObject {
         QVERIFY(t->document().shown() != t->document().release()); // seen while typing
         QTest::keyClick(editor, Qt::Key_Escape);
         QCOMPARE(findLayer(t->layers(), words)->as<TextContent>()->spec.text, std::string("{artist}"));
+    }
+
+    void tooManyWordsAreRefusedAndNoneIsLost() {
+        t->action("Artist")->trigger();
+        t->bench().editWords();
+        auto* editor = t->bench().findChild<QPlainTextEdit*>();
+        QVERIFY(editor);
+        editor->selectAll();
+        typeText(editor, "Lágfjara");
+        QSignalSpy refused(&t->document(), &Document::refused);
+        const auto paste = [&](int characters) {
+            auto data = std::make_unique<QMimeData>();
+            data->setText(QString(characters, QLatin1Char('m')));
+            QApplication::clipboard()->setMimeData(data.release());
+            editor->moveCursor(QTextCursor::End);
+            editor->paste();
+        };
+        paste(100'000);
+        QCOMPARE(refused.size(), 1);
+        QVERIFY(refused[0][0].toString().contains("100,008"));
+        QCOMPARE(editor->toPlainText(), QStringLiteral("Lágfjara"));
+        paste(100'000 - 8); // as many as there may be
+        QCOMPARE(refused.size(), 1);
+        QCOMPARE(editor->toPlainText().size(), 100'000);
+        typeText(editor, "x");
+        QCOMPARE(refused.size(), 2);
+        QTest::keyClick(editor, Qt::Key_Backspace);
+        typeText(editor, "x");
+        QCOMPARE(refused.size(), 2);
+        QVERIFY(editor->toPlainText().endsWith("mx") && editor->toPlainText().size() == 100'000);
+        editor->selectAll();
+        typeText(editor, "y");
+        QCOMPARE(editor->toPlainText(), QStringLiteral("y"));
+        QTest::keyClick(editor, Qt::Key_Escape);
     }
 
     void wordsBeingTypedSurviveAnotherPanel() {

@@ -69,6 +69,54 @@ class ParagraphTest : public QObject {
         QVERIFY(std::abs(box.x + box.right()) < 1e-9);
     }
 
+    void breaksAsWordsAddedOneByOne_data() {
+        QTest::addColumn<QString>("text");
+        QTest::addColumn<double>("tracking");
+        const QString icelandic =
+            QStringLiteral("Það var einu sinni á Ísafirði að öldurnar sögðu frá þögn og ljósi ");
+        QTest::newRow("Icelandic") << icelandic.repeated(6) << 0.0;
+        QTest::newRow("tracked") << icelandic.repeated(3) << 120.0;
+        QTest::newRow("many spaces") << QStringLiteral("   Low   water  and   a    long     quay  ") << 0.0;
+        QTest::newRow("Hebrew and Latin")
+            << QStringLiteral("שלום ים low tide גלים harbour ").repeated(4) << 0.0;
+        QTest::newRow("Arabic") << QStringLiteral("سلام على البحر والمدينة ").repeated(4) << 0.0;
+        QTest::newRow("marks that combine") << QStringLiteral("e\u0301t\u0308 a\u030a ").repeated(9) << 0.0;
+        QTest::newRow("one long word")
+            << QStringLiteral("Hafgúa ") + QString(60, QLatin1Char('m')) + QStringLiteral(" end") << 0.0;
+        QTest::newRow("nothing") << QString() << 0.0;
+        QTest::newRow("spaces alone") << QStringLiteral("    ") << 0.0;
+    }
+    /// The plain way: words are added as long as the line, shaped anew, is not too wide.
+    void breaksAsWordsAddedOneByOne() {
+        QFETCH(QString, text);
+        QFETCH(double, tracking);
+        for (const double measure : {12.0, 40.0, 77.5, 150.0, 1e9}) {
+            TextSpec whole = spec(text.toStdString());
+            whole.tracking = tracking;
+            const auto widthOf = [&](const QString& line) {
+                TextSpec one = whole;
+                one.text = line.toStdString();
+                return setParagraph(one, fonts).box.w;
+            };
+            QStringList lines;
+            QString current;
+            for (const QString& word : text.split(QLatin1Char(' '))) {
+                const QString longer = current.isEmpty() ? word : current + QLatin1Char(' ') + word;
+                const bool breaks = !current.isEmpty() && widthOf(longer) > measure;
+                if (breaks) lines << current;
+                current = breaks ? word : longer;
+            }
+            lines << current;
+            TextSpec broken = whole;
+            broken.text = lines.join(QLatin1Char('\n')).toStdString();
+            whole.measure = measure;
+            const Paragraph ours = setParagraph(whole, fonts), plain = setParagraph(broken, fonts);
+            QCOMPARE(ours.baselines.size(), plain.baselines.size());
+            QVERIFY(std::abs(ours.box.w - plain.box.w) < 1e-6 &&
+                    std::abs(ours.ink.right() - plain.ink.right()) < 1e-6);
+        }
+    }
+
     void breaksBetweenWords() {
         TextSpec s = spec("Slack Tide Almanac");
         s.measure = setParagraph(spec("Slack Tide"), fonts).box.w + 0.01;

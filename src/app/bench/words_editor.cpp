@@ -7,7 +7,7 @@
 namespace glyptos {
 
 WordsEditor::WordsEditor(Document* document, const PanelRef& panel, const LayerPtr& layer, QWidget* parent)
-    : QPlainTextEdit(parent)
+    : WordsBox(parent)
     , document_(document)
     , panel_(panel)
     , layer_(layer->id)
@@ -20,6 +20,7 @@ WordsEditor::WordsEditor(Document* document, const PanelRef& panel, const LayerP
     connect(this, &QPlainTextEdit::textChanged, this, [this] {
         if (document_ && !done_) document_->preview(written());
     });
+    connect(this, &WordsBox::refused, document, &Document::refused);
     connect(document, &QObject::destroyed, this, [this] { finish(false); });
 }
 
@@ -44,11 +45,11 @@ void WordsEditor::keyPressEvent(QKeyEvent* event) {
     const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
     if (event->key() == Qt::Key_Escape) return finish(false);
     if (enter && event->modifiers() & Qt::ControlModifier) return finish(true);
-    QPlainTextEdit::keyPressEvent(event);
+    WordsBox::keyPressEvent(event);
 }
 
 void WordsEditor::focusOutEvent(QFocusEvent* event) {
-    QPlainTextEdit::focusOutEvent(event);
+    WordsBox::focusOutEvent(event);
     // Its own context menu takes the focus only for a while.
     if (event->reason() != Qt::PopupFocusReason) finish(true);
 }

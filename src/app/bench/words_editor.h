@@ -2,8 +2,8 @@
 #pragma once
 
 #include "app/session/document.h"
+#include "app/widgets/words_box.h"
 
-#include <QPlainTextEdit>
 #include <QPointer>
 
 namespace glyptos {
@@ -11,7 +11,7 @@ namespace glyptos {
 /// Shows what is typed as a preview; keeps it as one step when it loses the focus or on Ctrl+Enter, takes it
 /// back on Esc. Knows its own panel and layer, so that it keeps its words also when another panel is taken in
 /// hand meanwhile. Deletes itself when it is done, or when its release is closed.
-class WordsEditor : public QPlainTextEdit {
+class WordsEditor : public WordsBox {
     Q_OBJECT
   public:
     /// `layer` must be a text layer of `panel`.

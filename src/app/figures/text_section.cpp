@@ -19,7 +19,9 @@ QString q(std::string_view s) {
 TextSection::TextSection(Engine& engine)
     : LayerSection(engine) {
     auto* form = figuresForm(this);
-    words_ = new QPlainTextEdit;
+    words_ = new WordsBox;
+    connect(words_, &WordsBox::refused, this,
+            [this](const QString& sentence) { Q_EMIT document_->refused(sentence); });
     words_->setAccessibleName(tr("Words"));
     words_->setFixedHeight(58);
     words_->setTabChangesFocus(true);

@@ -2,10 +2,10 @@
 #pragma once
 
 #include "app/figures/layer_section.h"
+#include "app/widgets/words_box.h"
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QPlainTextEdit>
 
 namespace glyptos {
 
@@ -25,7 +25,7 @@ class TextSection : public LayerSection {
                     const QString& merge = {});
     void fillStyles(const std::string& family);
 
-    QPlainTextEdit* words_;
+    WordsBox* words_;
     QComboBox *family_, *style_, *align_;
     QLabel* faceNote_;
     NumberField *size_, *tracking_, *leading_, *measure_;
