@@ -1,13 +1,14 @@
 // Releases as text: every kind of thing there and back, and what is said of an entry that is wrong.
+#include "base/json.h"
 #include "file/release_json/release_json.h"
 #include "file/release_json/treatment_codec.h"
-
-#include "release/walks.h"
-
-#include "base/json.h"
+#include "release/edits/edits.h"
 #include "release/same.h"
+#include "release/walks.h"
 #include "support/every_kind.h"
 #include "support/register.h"
+
+#include <set>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -81,6 +82,34 @@ class ReleaseJsonTest : public QObject {
         const Treatments back = readTreatments(Entry(json, "treatments"), {unit, tiles, looks});
         QVERIFY(back == all);
         QVERIFY(back[0].figures.path(0).size() == 2 && back[0].figures.path(0)[1].closed);
+    }
+
+    void aWrongNextIdIsMended_data() {
+        QTest::addColumn<QByteArray>("says");
+        for (const char* says : {"1", "0", "-7", "1e300", "2.5", "null", "\"n4\"", "1000000000"})
+            QTest::newRow(says) << QByteArray(says);
+        QTest::newRow("nothing") << QByteArray();
+    }
+    void aWrongNextIdIsMended() {
+        QFETCH(QByteArray, says);
+        ReleasePtr more = release;
+        std::set<std::string> ids;
+        for (int i = 0; i < 3; ++i) {
+            Layer layer;
+            layer.content = FillContent{Ink(1, 0, 0, 1)};
+            const Made made = withLayer(more, frontOf(more), layer);
+            more = made.release, ids.insert(made.id);
+        }
+        QByteArray json = QByteArray::fromStdString(releaseToJson(*more));
+        const QByteArray right = "\"nextId\": " + QByteArray::number(more->nextId) + ",";
+        QVERIFY(json.contains(right));
+        json.replace(right, says.isEmpty() ? QByteArray() : "\"nextId\": " + says + ",");
+        const auto back = releaseFromJson(json.toStdString(), forms, tiles, looks);
+        QVERIFY2(back.has_value(), back ? "" : back.error().message.c_str());
+        Layer layer;
+        layer.content = FillContent{Ink(1, 0, 0, 1)};
+        const ReleasePtr read = std::make_shared<const Release>(*back);
+        QVERIFY(!ids.contains(withLayer(read, frontOf(read), layer).id));
     }
 
     void wrongEntriesSayWhere_data() {

@@ -68,7 +68,12 @@ void Document::preview(ReleasePtr shown) {
     Q_EMIT changed();
 }
 
-void Document::lookAgain() {
+void Document::goBy(const std::function<void()>& how) {
+    std::vector<ReleasePtr> before;
+    for (const HistoryStep& step : history_.steps()) before.push_back(step.release);
+    how();
+    // The one gone to may be another value that shows the same.
+    if (saved_ == before[history_.position()]) saved_ = release();
     preview_ = nullptr;
     tidyMemory();
     mendInHand();
@@ -77,18 +82,15 @@ void Document::lookAgain() {
 }
 
 void Document::undo() {
-    history_.undo();
-    lookAgain();
+    goBy([this] { history_.undo(); });
 }
 
 void Document::redo() {
-    history_.redo();
-    lookAgain();
+    goBy([this] { history_.redo(); });
 }
 
 void Document::go(size_t step) {
-    history_.go(step);
-    lookAgain();
+    goBy([this, step] { history_.go(step); });
 }
 
 void Document::setSaved(const ReleasePtr& release, const std::filesystem::path& file) {

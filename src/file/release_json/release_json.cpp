@@ -8,6 +8,9 @@
 #include "file/starts.h"
 #include "release/wall.h"
 
+#include <algorithm>
+#include <charconv>
+
 namespace glyptos {
 namespace {
 
@@ -54,13 +57,25 @@ void checkVersion(const Entry& e) {
                                             shortNumber(version) + "); update Glyptos to open it"};
 }
 
+/// As the file says, unless that id, or a later one, has been given already.
+int nextIdOf(const Entry& e, const std::set<std::string>& given) {
+    const double said = e.has("nextId") && e.at("nextId").isNumber() ? e.number("nextId") : 1;
+    int next = said >= 1 && said <= kMostIds ? int(said) : 1;
+    for (const std::string& id : given) {
+        int number = 0; // of "n12"
+        const auto [end, fault] = std::from_chars(id.data() + 1, id.data() + id.size(), number);
+        const bool isOurs = id[0] == 'n' && fault == std::errc() && end == id.data() + id.size();
+        if (isOurs && number < kMostIds) next = std::max(next, number + 1);
+    }
+    return next;
+}
+
 Release readRelease(const Entry& e, const std::vector<std::shared_ptr<const Form>>& forms,
                     const TileSource& tiles, const LookSource& looks) {
     checkVersion(e);
     Release release;
     LayerReading reading{release, {}, {}, tiles, looks};
     release.brief = readBrief(e.at("brief"));
-    release.nextId = e.whole("nextId", 1, kMostIds);
     release.linearLight = e.flagOr("linearLight", false);
     e.each("sources", [&](const Entry& source) { release.sources.push_back(readSource(source)); });
     if (e.has("palette"))
@@ -70,6 +85,7 @@ Release readRelease(const Entry& e, const std::vector<std::shared_ptr<const Form
         });
     e.each("pieces", [&](const Entry& piece) { release.pieces.push_back(readPiece(piece, reading, forms)); });
     if (e.has("wall")) release.wall = readWall(e.at("wall"), reading);
+    release.nextId = nextIdOf(e, reading.ids);
     return release;
 }
 

@@ -24,7 +24,8 @@ struct LeftBranch {
 class History {
   public:
     explicit History(ReleasePtr start)
-        : steps_{{"Open", std::move(start), {}}} {}
+        : steps_{{"Open", std::move(start), {}}}
+        , nextId_(current()->nextId) {}
 
     const ReleasePtr& current() const { return steps_[at_].release; }
     /// Adds a step; steps that were undone become a left branch. Steps with the same non-empty `merge` that
@@ -39,10 +40,12 @@ class History {
     /// Name of the step that undo would take back, or redo would bring back.
     const std::string& undoName() const { return steps_[at_].name; }
     const std::string& redoName() const { return steps_[at_ + 1].name; }
-    void undo() { at_ -= canUndo(); }
-    void redo() { at_ += canRedo(); }
+    /// The release gone to is another value than before, though it shows the same, where its next id had been
+    /// given to something already: no id comes twice, on whatever branch.
+    void undo() { go(at_ - canUndo()); }
+    void redo() { go(at_ + canRedo()); }
     /// Goes to any step; those behind it can be redone.
-    void go(size_t step) { at_ = std::min(step, steps_.size() - 1); }
+    void go(size_t step);
 
     /// All steps, oldest first, and where we are.
     const std::vector<HistoryStep>& steps() const { return steps_; }
@@ -54,6 +57,7 @@ class History {
     std::vector<HistoryStep> steps_;
     std::vector<LeftBranch> left_;
     size_t at_ = 0;
+    int nextId_; ///< the highest of all that were ever here
 };
 
 } // namespace glyptos
