@@ -15,6 +15,10 @@ constexpr size_t roundUpLanes(size_t n) {
 /// in as many small pages as it is high, more than a processor keeps track of. Throws std::bad_alloc.
 void* allocatePixels(size_t bytes);
 void freePixels(void* block);
+/// The same for what is needed for one tile and then no more: it is kept for the next one, since clearing new
+/// pages costs more than many a treatment.
+void* allocatePassing(size_t bytes);
+void freePassing(void* block);
 
 /// `count` values of T with 64 bytes to spare behind the last one; not initialised.
 template <class T>
@@ -24,6 +28,11 @@ class Buffer {
     explicit Buffer(size_t count)
         : data_(static_cast<T*>(allocatePixels(count * sizeof(T) + 64)), freePixels)
         , count_(count) {}
+    /// Of passing memory.
+    static Buffer passing(size_t count) {
+        return {std::shared_ptr<T>(static_cast<T*>(allocatePassing(count * sizeof(T) + 64)), freePassing),
+                count};
+    }
     /// Values that lie elsewhere, as in a mapped file; 64 bytes behind them may be read too.
     Buffer(std::shared_ptr<T> values, size_t count)
         : data_(std::move(values))

@@ -19,7 +19,7 @@ struct Plane {
     explicit Plane(const IntRect& a)
         : area(a)
         , stride(roundUpLanes(size_t(a.w)))
-        , values(stride * size_t(a.h)) {}
+        , values(Buffer<float>::passing(stride * size_t(a.h))) {}
     /// The value of column area.x.
     float* row(int y) { return values.data() + size_t(y - area.y) * stride; }
     const float* row(int y) const { return values.data() + size_t(y - area.y) * stride; }

@@ -21,7 +21,7 @@ struct Pixels {
     void setArea(const IntRect& a) {
         area = a;
         const size_t count = size_t(a.w) * size_t(a.h);
-        if (count > values.size()) values = Buffer<Pixel>(count);
+        if (count > values.size()) values = Buffer<Pixel>::passing(count);
     }
     Pixel* row(int y) { return values.data() + size_t(y - area.y) * size_t(area.w); }
 };
