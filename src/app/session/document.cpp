@@ -68,12 +68,7 @@ void Document::preview(ReleasePtr shown) {
     Q_EMIT changed();
 }
 
-void Document::goBy(const std::function<void()>& how) {
-    std::vector<ReleasePtr> before;
-    for (const HistoryStep& step : history_.steps()) before.push_back(step.release);
-    how();
-    // The one gone to may be another value that shows the same.
-    if (saved_ == before[history_.position()]) saved_ = release();
+void Document::lookAgain() {
     preview_ = nullptr;
     tidyMemory();
     mendInHand();
@@ -82,15 +77,18 @@ void Document::goBy(const std::function<void()>& how) {
 }
 
 void Document::undo() {
-    goBy([this] { history_.undo(); });
+    history_.undo();
+    lookAgain();
 }
 
 void Document::redo() {
-    goBy([this] { history_.redo(); });
+    history_.redo();
+    lookAgain();
 }
 
 void Document::go(size_t step) {
-    goBy([this, step] { history_.go(step); });
+    history_.go(step);
+    lookAgain();
 }
 
 void Document::setSaved(const ReleasePtr& release, const std::filesystem::path& file) {

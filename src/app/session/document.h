@@ -78,8 +78,7 @@ class Document : public QObject {
     void mendInHand();
     /// Steps to a release in whose current take the layers have other ids.
     void stepToTake(const QString& name, const Result<ReleasePtr>& next, const QString& merge);
-    /// Goes to another step by `how`.
-    void goBy(const std::function<void()>& how);
+    void lookAgain();
     /// Painted pixels of old steps go to disk, in the background, when they take too much memory.
     void tidyMemory();
     History history_;

@@ -1,21 +1,9 @@
 #include "release/history/history.h"
 
-#include <algorithm>
-
 namespace glyptos {
-
-void History::go(size_t step) {
-    at_ = std::min(step, steps_.size() - 1);
-    ReleasePtr& release = steps_[at_].release;
-    if (release->nextId >= nextId_) return;
-    auto raised = std::make_shared<Release>(*release);
-    raised->nextId = nextId_;
-    release = std::move(raised);
-}
 
 void History::push(std::string name, ReleasePtr next, std::string merge) {
     if (next == current()) return;
-    nextId_ = std::max(nextId_, next->nextId);
     if (canRedo()) {
         const auto rest = steps_.begin() + long(at_) + 1;
         left_.push_back({at_, {std::make_move_iterator(rest), std::make_move_iterator(steps_.end())}});

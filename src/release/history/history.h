@@ -24,8 +24,7 @@ struct LeftBranch {
 class History {
   public:
     explicit History(ReleasePtr start)
-        : steps_{{"Open", std::move(start), {}}}
-        , nextId_(current()->nextId) {}
+        : steps_{{"Open", std::move(start), {}}} {}
 
     const ReleasePtr& current() const { return steps_[at_].release; }
     /// Adds a step; steps that were undone become a left branch. Steps with the same non-empty `merge` that
@@ -40,12 +39,10 @@ class History {
     /// Name of the step that undo would take back, or redo would bring back.
     const std::string& undoName() const { return steps_[at_].name; }
     const std::string& redoName() const { return steps_[at_ + 1].name; }
-    /// The release gone to is another value than before, though it shows the same, where its next id had been
-    /// given to something already: no id comes twice, on whatever branch.
-    void undo() { go(at_ - canUndo()); }
-    void redo() { go(at_ + canRedo()); }
+    void undo() { at_ -= canUndo(); }
+    void redo() { at_ += canRedo(); }
     /// Goes to any step; those behind it can be redone.
-    void go(size_t step);
+    void go(size_t step) { at_ = std::min(step, steps_.size() - 1); }
 
     /// All steps, oldest first, and where we are.
     const std::vector<HistoryStep>& steps() const { return steps_; }
@@ -57,7 +54,6 @@ class History {
     std::vector<HistoryStep> steps_;
     std::vector<LeftBranch> left_;
     size_t at_ = 0;
-    int nextId_; ///< the highest of all that were ever here
 };
 
 } // namespace glyptos
