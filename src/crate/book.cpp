@@ -1,6 +1,7 @@
 #include "crate/book.h"
 
 #include "base/json.h"
+#include "file/atomic_file.h"
 
 #include <cerrno>
 #include <cstring>
@@ -17,14 +18,8 @@ namespace {
 constexpr int kVersion = 1;
 constexpr std::string_view kHead = "{\"glyptos-crate\":1}\n";
 
-bool writeAll(int file, std::string_view bytes) {
-    while (!bytes.empty()) {
-        const ssize_t n = ::write(file, bytes.data(), bytes.size());
-        if (n < 0 && errno == EINTR) continue;
-        if (n <= 0) return false;
-        bytes.remove_prefix(size_t(n));
-    }
-    return true;
+Result<void> writeText(int file, std::string_view text) {
+    return writeAll(file, {reinterpret_cast<const uint8_t*>(text.data()), text.size()});
 }
 
 Result<void> checkHead(int file, const std::filesystem::path& path) {
@@ -60,7 +55,7 @@ Result<Book> Book::open(const std::filesystem::path& path) {
                                            "” cannot be opened (" + std::strerror(errno) +
                                            "); sources can still be brought in one by one.");
     const auto lock = book.lock();
-    if (book.size() == 0 && !book.readOnly_ && !writeAll(book.file_, kHead)) {
+    if (book.size() == 0 && !book.readOnly_ && !writeText(book.file_, kHead)) {
         ftruncate(book.file_, 0);
         return fail(Fault::Unwritable, "The crate in “" + path.parent_path().string() +
                                            "” cannot be begun (" + std::strerror(errno) + ").");
@@ -138,7 +133,7 @@ Result<void> Book::append(const std::vector<std::string>& lines) {
     if (before > 0 && pread(file_, &last, 1, off_t(before) - 1) == 1 && last != '\n')
         all = "\n"; // a line that was cut short by a crash stays behind as a line of its own
     for (const std::string& line : lines) all += line + '\n';
-    if (writeAll(file_, all) && fdatasync(file_) == 0) return {};
+    if (writeText(file_, all) && fdatasync(file_) == 0) return {};
     const std::string why = std::strerror(errno);
     if (ftruncate(file_, off_t(before)) != 0)
         return fail(Fault::Unwritable, "The crate in “" + path_.parent_path().string() +

@@ -14,26 +14,39 @@ namespace {
 // Paths are bytes; those that are no text are kept as hexadecimal digits behind this.
 constexpr std::string_view kBytes = "bytes:";
 
-int digitOf(char c) {
-    if (c >= '0' && c <= '9') return c - '0';
-    return c >= 'a' && c <= 'f' ? c - 'a' + 10 : -1;
+std::string toHexDigits(std::string_view bytes) {
+    constexpr char kDigits[] = "0123456789abcdef";
+    std::string out;
+    for (const char c : bytes) {
+        const auto byte = static_cast<unsigned char>(c);
+        out += {kDigits[byte >> 4], kDigits[byte & 15]};
+    }
+    return out;
+}
+
+/// Nothing when they are none.
+std::optional<std::string> fromHexDigits(std::string_view hex) {
+    constexpr std::string_view kDigits = "0123456789abcdef";
+    if (hex.size() % 2 != 0) return std::nullopt;
+    std::string out;
+    for (size_t i = 0; i < hex.size(); i += 2) {
+        const size_t high = kDigits.find(hex[i]), low = kDigits.find(hex[i + 1]);
+        if (high == kDigits.npos || low == kDigits.npos) return std::nullopt;
+        out += char(high << 4 | low);
+    }
+    return out;
 }
 
 std::string edgesToHex(const EdgePattern& edges) {
-    constexpr char kDigits[] = "0123456789abcdef";
-    std::string out;
-    for (const uint8_t v : edges) out += {kDigits[v >> 4], kDigits[v & 15]};
-    return out;
+    return toHexDigits({reinterpret_cast<const char*>(edges.data()), edges.size()});
 }
 
 EdgePattern edgesFromHex(const std::string& hex, const std::string& where) {
     EdgePattern out{};
-    const auto digit = [&](char c) {
-        if (const int v = digitOf(c); v >= 0) return v;
-        throw Wrong{Fault::Damaged, where + " is not hexadecimal"};
-    };
-    if (hex.size() != 2 * out.size()) throw Wrong{Fault::Damaged, where + " has the wrong length"};
-    for (size_t i = 0; i < out.size(); ++i) out[i] = uint8_t(digit(hex[2 * i]) << 4 | digit(hex[2 * i + 1]));
+    const auto bytes = fromHexDigits(hex);
+    if (!bytes) throw Wrong{Fault::Damaged, where + " is not hexadecimal"};
+    if (bytes->size() != out.size()) throw Wrong{Fault::Damaged, where + " has the wrong length"};
+    std::copy(bytes->begin(), bytes->end(), reinterpret_cast<char*>(out.data()));
     return out;
 }
 
@@ -68,23 +81,12 @@ CrateEntry read(const Entry& e) {
 
 std::string pathText(const std::string& path) {
     if (validUtf8(path) == path && !path.starts_with(kBytes)) return path;
-    constexpr char kDigits[] = "0123456789abcdef";
-    std::string out(kBytes);
-    for (const char c : path) {
-        const auto byte = static_cast<unsigned char>(c);
-        out += {kDigits[byte >> 4], kDigits[byte & 15]};
-    }
-    return out;
+    return std::string(kBytes) + toHexDigits(path);
 }
 
 std::string pathFromText(const std::string& text) {
-    const std::string_view hex = std::string_view(text).substr(std::min(text.size(), kBytes.size()));
-    const bool isHex = text.starts_with(kBytes) && hex.size() % 2 == 0 &&
-                       std::all_of(hex.begin(), hex.end(), [](char c) { return digitOf(c) >= 0; });
-    if (!isHex) return text;
-    std::string out;
-    for (size_t i = 0; i < hex.size(); i += 2) out += char(digitOf(hex[i]) << 4 | digitOf(hex[i + 1]));
-    return out;
+    if (!text.starts_with(kBytes)) return text;
+    return fromHexDigits(std::string_view(text).substr(kBytes.size())).value_or(text);
 }
 
 std::string CrateEntry::name() const {

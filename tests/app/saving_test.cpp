@@ -150,6 +150,20 @@ class SavingTest : public QObject {
         QCOMPARE(titleIn("tide 2.glyptos"), std::string("Of the second"));
     }
 
+    void aWindowThatGoesWritesWhatIsQueued() {
+        for (const char* words : {"First", "Second", "Third"}) {
+            title(words);
+            t->window->saveTo(file("tide.glyptos"));
+        }
+        t->window->saveTo(file("copy.glyptos"));
+        title("Fourth");
+        t->window->saveTo(file("tide.glyptos"));
+        t.reset();
+        QCOMPARE(titleIn("tide.glyptos"), std::string("Fourth"));
+        QCOMPARE(titleIn("copy.glyptos"), std::string("Third"));
+        QCOMPARE(QDir(folder->path()).entryList(QDir::Files | QDir::Hidden).size(), 2);
+    }
+
     void whatWasRemovedIsWrittenAgain() {
         title("Ours");
         t->window->saveTo(file("tide.glyptos"));

@@ -105,13 +105,15 @@ class AtomicFileTest : public QObject {
     }
 
     void ownersAreKeptWhereThatIsAllowed() {
-        if (::geteuid() != 0) QSKIP("only root may give files away");
+        const bool mayGive = ::geteuid() == 0; // files away
+        const uid_t owner = mayGive ? 1234 : ::geteuid();
+        const gid_t group = mayGive ? 5678 : ::getegid();
         QVERIFY(writeFile(at("a"), bytesOf("old")));
-        QCOMPARE(::chown(at("a").c_str(), 1234, 5678), 0);
+        QCOMPARE(::chown(at("a").c_str(), owner, group), 0);
         QVERIFY(writeFile(at("a"), bytesOf("new")));
         struct stat info {};
         QCOMPARE(::stat(at("a").c_str(), &info), 0);
-        QVERIFY(info.st_uid == 1234 && info.st_gid == 5678);
+        QVERIFY(info.st_uid == owner && info.st_gid == group);
     }
 
     void theMaskOfTheProcessIsLeftAlone() {
@@ -209,6 +211,7 @@ class AtomicFileTest : public QObject {
     void aKillLeavesTheOldOrTheNewAndNothingElse() {
         const std::vector<uint8_t> old(3 << 20, 'o'), fresh(4 << 20, 'n');
         std::mt19937 chance(7);
+        QVERIFY(writeFile(at("a"), old));
         for (int i = 0; i < 60; ++i) {
             const pid_t child = begun([&] {
                 for (;;)
@@ -216,7 +219,6 @@ class AtomicFileTest : public QObject {
             });
             std::this_thread::sleep_for(std::chrono::microseconds(500 + chance() % 12000));
             killed(child);
-            if (!std::filesystem::exists(at("a"))) continue;
             const std::string now = textOf(at("a"));
             QVERIFY(now == std::string(old.begin(), old.end()) ||
                     now == std::string(fresh.begin(), fresh.end()));

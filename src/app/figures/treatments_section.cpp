@@ -3,14 +3,12 @@
 #include "app/session/engine.h"
 #include "app/session/words.h"
 #include "app/widgets/scope_drawing.h"
-#include "color/oklab.h"
 #include "release/placing.h"
 #include "release/walks.h"
 #include "render/painting.h"
 
 #include <QActionGroup>
 #include <QVBoxLayout>
-#include <cmath>
 
 namespace glyptos {
 namespace {

@@ -22,23 +22,30 @@ ReleaseFiles::ReleaseFiles(FormList forms, QObject* parent)
 ReleaseFiles::~ReleaseFiles() {
     opener_.waitForFinished();
     saver_.waitForFinished();
-    for (size_t i = 1; i < saves_.size(); ++i)
-        (void)saveApart(*saves_[i].release, pathOf(saves_[i].file), knownAt(saves_[i].file));
+    if (saves_.empty()) return;
+    // What the running one wrote is no work of somebody else's for those that follow.
+    Result<Saved> last = saver_.future().result();
+    for (size_t i = 1; i < saves_.size(); ++i) {
+        if (last) know(QString::fromStdString(last->file.string()), last->stamp);
+        last = saveApart(*saves_[i].release, pathOf(saves_[i].file), knownAt(saves_[i].file));
+    }
 }
 
 void ReleaseFiles::open(const QString& file, ReleasePtr left) {
-    opening_ = {file, std::move(left), stampOf(pathOf(file))};
-    opener_.setFuture(
-        inBackground([path = pathOf(file), forms = forms_] { return openProject(path, forms); }));
+    opening_ = {file, std::move(left)};
+    opener_.setFuture(inBackground([path = pathOf(file), forms = forms_]() -> Result<Opened> {
+        const auto stamp = stampOf(path);
+        const auto release = openProject(path, forms);
+        if (!release) return tl::unexpected(release.error());
+        return Opened{*release, stamp};
+    }));
 }
 
 void ReleaseFiles::endOpen() {
     const auto result = opener_.future().result();
-    if (result && opening_.stamp) known_[opening_.file] = *opening_.stamp;
-    if (result)
-        Q_EMIT opened(*result, opening_.file, opening_.left);
-    else
-        Q_EMIT failed(QString::fromStdString(result.error().message));
+    if (!result) return Q_EMIT failed(QString::fromStdString(result.error().message));
+    know(opening_.file, result->stamp);
+    Q_EMIT opened(result->release, opening_.file, opening_.left);
 }
 
 void ReleaseFiles::save(Document& document, const QString& file) {
@@ -53,6 +60,10 @@ std::optional<FileStamp> ReleaseFiles::knownAt(const QString& file) const {
     return known == known_.end() ? std::nullopt : std::optional(known->second);
 }
 
+void ReleaseFiles::know(const QString& file, const std::optional<FileStamp>& stamp) {
+    if (stamp) known_[file] = *stamp;
+}
+
 void ReleaseFiles::beginSave() {
     const QString& file = saves_.front().file;
     saver_.setFuture(inBackground([release = saves_.front().release, path = pathOf(file),
@@ -64,7 +75,7 @@ void ReleaseFiles::endSave() {
     const Saving done = std::move(saves_.front());
     saves_.pop_front();
     const QString file = result ? QString::fromStdString(result->file.string()) : done.file;
-    if (result && result->stamp) known_[file] = *result->stamp;
+    if (result) know(file, result->stamp);
     // What was to follow into the same file goes where this one went.
     for (Saving& next : saves_)
         if (next.document == done.document && next.file == done.file) next.file = file;

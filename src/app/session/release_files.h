@@ -46,14 +46,18 @@ class ReleaseFiles : public QObject {
     struct Opening {
         QString file;
         ReleasePtr left;
-        std::optional<FileStamp> stamp = std::nullopt;
+    };
+    struct Opened {
+        ReleasePtr release;
+        std::optional<FileStamp> stamp; ///< of the file before it was read
     };
     void beginSave();
     void endSave();
     void endOpen();
     std::optional<FileStamp> knownAt(const QString& file) const;
+    void know(const QString& file, const std::optional<FileStamp>& stamp);
     FormList forms_;
-    QFutureWatcher<Result<ReleasePtr>> opener_;
+    QFutureWatcher<Result<Opened>> opener_;
     QFutureWatcher<Result<Saved>> saver_;
     Opening opening_;
     std::deque<Saving> saves_;           ///< the first one is running

@@ -24,6 +24,12 @@ struct HueRange {
     bool shown;
 };
 
+/// How much a colour of Oklab belongs to the range.
+GLYPTOS_IN_ROWS float weightOf(const HueRange& range, float a, float b) {
+    return rows::hueWeight(rows::turnOf(b, a), __builtin_sqrtf(a * a + b * b), range.middle, range.half,
+                           range.soft);
+}
+
 GLYPTOS_ROWS void turnAll(const ColourRow& row, const HueTurn& t) {
     float* __restrict L = row.r, * __restrict a = row.g, * __restrict b = row.b;
     const float c = rows::cosineOf(t.turn) * t.chroma, s = rows::sineOf(t.turn) * t.chroma;
@@ -36,9 +42,7 @@ GLYPTOS_ROWS void turnAll(const ColourRow& row, const HueTurn& t) {
 GLYPTOS_ROWS void turnRange(const ColourRow& row, const HueTurn& t, const HueRange& range) {
     float* __restrict L = row.r, * __restrict a = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
-        const float x = a[i], y = b[i], chroma = __builtin_sqrtf(x * x + y * y);
-        const float weight =
-            rows::hueWeight(rows::turnOf(y, x), chroma, range.middle, range.half, range.soft);
+        const float x = a[i], y = b[i], weight = weightOf(range, x, y);
         const float angle = t.turn * weight, c = rows::cosineOf(angle), s = rows::sineOf(angle);
         const float k = 1 + (t.chroma - 1) * weight;
         L[i] += t.lightness * weight, a[i] = (x * c - y * s) * k, b[i] = (x * s + y * c) * k;
@@ -49,9 +53,7 @@ GLYPTOS_ROWS void turnRange(const ColourRow& row, const HueTurn& t, const HueRan
 GLYPTOS_ROWS void showRange(const ColourRow& row, const HueTurn& t, const HueRange& range) {
     float* __restrict L = row.r, * __restrict a = row.g, * __restrict b = row.b;
     for (size_t i = 0; i < row.n; ++i) {
-        const float x = a[i], y = b[i], chroma = __builtin_sqrtf(x * x + y * y);
-        const float weight =
-            rows::hueWeight(rows::turnOf(y, x), chroma, range.middle, range.half, range.soft);
+        const float weight = weightOf(range, a[i], b[i]);
         L[i] = 0.25f + 0.5f * (L[i] + t.lightness * weight) + 0.15f * weight;
         a[i] = -0.1f * weight, b[i] = 0.02f * weight;
     }
