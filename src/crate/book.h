@@ -5,13 +5,11 @@
 // {"unwatch":"FOLDER"}.
 #pragma once
 
-#include "base/error.h"
+#include "file/append_file.h"
 
-#include <filesystem>
 #include <functional>
 #include <string>
 #include <string_view>
-#include <vector>
 
 namespace glyptos {
 
@@ -20,37 +18,26 @@ class Book {
     /// A new one is begun where there is none. Read-only when it cannot be written. Fails when it is no book,
     /// or a newer version's.
     [[nodiscard]] static Result<Book> open(const std::filesystem::path& file);
-    ~Book();
-    Book(Book&& other) noexcept;
-    Book& operator=(Book&&) = delete;
 
-    bool isReadOnly() const { return readOnly_; }
+    bool isReadOnly() const { return file_.isReadOnly(); }
     /// Lines from byte `from` on, whole ones only; the byte behind the last. Fails when it cannot be read.
     [[nodiscard]] Result<size_t> read(size_t from, const std::function<void(std::string_view)>& line) const;
-    size_t size() const;
+    size_t size() const { return file_.size(); }
     /// Whether another file has taken its place, as after it was written anew.
-    bool isReplaced() const;
+    bool isReplaced() const { return file_.isReplaced(); }
 
     /// Keeps other processes from writing while it is held.
-    class Lock {
-      public:
-        explicit Lock(int file);
-        ~Lock();
-        Lock(const Lock&) = delete;
-        Lock& operator=(const Lock&) = delete;
-
-      private:
-        int file_;
-    };
-    std::unique_ptr<Lock> lock() const;
+    std::unique_ptr<AppendFile::Lock> lock() const {
+        return std::make_unique<AppendFile::Lock>(file_.lock());
+    }
     /// Adds lines and flushes them to the disk: all of them, or none and a sentence. The lock must be held.
     Result<void> append(const std::vector<std::string>& lines);
 
   private:
-    Book() = default;
-    std::filesystem::path path_;
-    int file_ = -1;
-    bool readOnly_ = false;
+    explicit Book(AppendFile file)
+        : file_(std::move(file)) {}
+    std::string folder() const { return file_.path().parent_path().string(); }
+    AppendFile file_;
 };
 
 } // namespace glyptos

@@ -1,5 +1,6 @@
 #include "crate/crate.h"
 
+#include "base/path_text.h"
 #include "base/inside.h"
 #include "base/json.h"
 #include "base/text.h"

@@ -1,6 +1,7 @@
 #include "crate/entry.h"
 
 #include "base/inside.h"
+#include "base/path_text.h"
 #include "base/text.h"
 #include "file/release_json/facts_codec.h"
 #include "file/release_json/paint_codec.h"
@@ -10,32 +11,6 @@
 
 namespace glyptos {
 namespace {
-
-// Paths are bytes; those that are no text are kept as hexadecimal digits behind this.
-constexpr std::string_view kBytes = "bytes:";
-
-std::string toHexDigits(std::string_view bytes) {
-    constexpr char kDigits[] = "0123456789abcdef";
-    std::string out;
-    for (const char c : bytes) {
-        const auto byte = static_cast<unsigned char>(c);
-        out += {kDigits[byte >> 4], kDigits[byte & 15]};
-    }
-    return out;
-}
-
-/// Nothing when they are none.
-std::optional<std::string> fromHexDigits(std::string_view hex) {
-    constexpr std::string_view kDigits = "0123456789abcdef";
-    if (hex.size() % 2 != 0) return std::nullopt;
-    std::string out;
-    for (size_t i = 0; i < hex.size(); i += 2) {
-        const size_t high = kDigits.find(hex[i]), low = kDigits.find(hex[i + 1]);
-        if (high == kDigits.npos || low == kDigits.npos) return std::nullopt;
-        out += char(high << 4 | low);
-    }
-    return out;
-}
 
 std::string edgesToHex(const EdgePattern& edges) {
     return toHexDigits({reinterpret_cast<const char*>(edges.data()), edges.size()});
@@ -78,16 +53,6 @@ CrateEntry read(const Entry& e) {
 }
 
 } // namespace
-
-std::string pathText(const std::string& path) {
-    if (validUtf8(path) == path && !path.starts_with(kBytes)) return path;
-    return std::string(kBytes) + toHexDigits(path);
-}
-
-std::string pathFromText(const std::string& text) {
-    if (!text.starts_with(kBytes)) return text;
-    return fromHexDigits(std::string_view(text).substr(kBytes.size())).value_or(text);
-}
 
 std::string CrateEntry::name() const {
     return facts.title.empty() ? stemOf(path) : facts.title;

@@ -52,10 +52,6 @@ bool isLargeEnough(const CrateEntry& entry);
 /// The family of the colour that a picture is remembered by: large, and coloured rather than grey.
 ColourFamily mainColourOf(const std::vector<PaletteColour>& palette);
 
-/// Paths are bytes, and lines of the book are text: what is no text is kept as "bytes:" and hexadecimal
-/// digits.
-std::string pathText(const std::string& path);
-std::string pathFromText(const std::string& text);
 
 /// One line of JSON. What is read back is the same but for rounding in palette and edges.
 std::string entryToLine(const CrateEntry& entry);

@@ -7,6 +7,7 @@
 #include <filesystem>
 #include <functional>
 #include <span>
+#include <string_view>
 
 namespace glyptos {
 
@@ -19,6 +20,10 @@ Result<void> replaceFile(const std::filesystem::path& target, const std::functio
 
 /// The same for bytes at hand.
 [[nodiscard]] Result<void> writeFile(const std::filesystem::path& target, std::span<const uint8_t> bytes);
+
+inline std::span<const uint8_t> bytesOf(std::string_view text) {
+    return {reinterpret_cast<const uint8_t*>(text.data()), text.size()};
+}
 
 /// All bytes to an open file, from where it stands.
 [[nodiscard]] Result<void> writeAll(int file, std::span<const uint8_t> bytes);

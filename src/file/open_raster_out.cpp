@@ -1,5 +1,7 @@
 #include "file/open_raster.h"
 
+#include "file/atomic_file.h"
+
 #include "base/text.h"
 #include "file/open_raster_blends.h"
 #include "file/pictures/picture_writer.h"

@@ -1,6 +1,8 @@
 #include "file/project.h"
 
 #include "base/text.h"
+#include "file/archived_pictures.h"
+#include "file/atomic_file.h"
 #include "file/data_folder.h"
 #include "file/pictures/picture_reader.h"
 #include "file/release_json/release_json.h"
@@ -16,10 +18,6 @@ namespace {
 
 constexpr std::string_view kMimeType = "application/x-glyptos-release";
 constexpr size_t kMostJsonBytes = size_t(256) << 20, kMostLookBytes = kMostFileBytes;
-
-std::string pictureEntry(const Source& source) {
-    return "pictures/" + source.id + "." + source.format;
-}
 
 std::string tileEntry(const std::string& name) {
     return "tiles/" + name;
@@ -97,7 +95,46 @@ std::map<std::string, std::string> looksOf(const Release& release) {
     return out;
 }
 
-Result<ReleasePtr> readRelease(const ZipReader& zip, const FormList& forms) {
+/// Reads a picture at once, and checks it.
+Result<PictureBytesPtr> heldPicture(const PictureBytes& archived, const Source& source) {
+    const auto bytes = archived.read();
+    if (!bytes) return tl::unexpected(bytes.error());
+    auto info = inspectPicture(**bytes, source.name);
+    if (!info || info->width != source.width || info->height != source.height ||
+        info->format != source.format)
+        return fail(Fault::Damaged, "it is not the one that it was saved with");
+    return pictureBytes(std::vector(**bytes));
+}
+
+/// Gives each source its bytes: all of them in memory, or none.
+Result<void> takePictures(Release& release, const std::shared_ptr<const ArchivedPictures>& archive,
+                          size_t mostHeld) {
+    const auto wrong = [](const Source& source, const Error& error) {
+        return fail(error.fault, "the picture “" + source.name + "”: " + error.message);
+    };
+    std::vector<std::shared_ptr<Source>> sources;
+    size_t all = 0;
+    for (const SourcePtr& slot : release.sources) {
+        auto& source = sources.emplace_back(std::make_shared<Source>(*slot));
+        auto bytes = ArchivedPictures::bytesOf(archive, *source);
+        if (!bytes) return wrong(*source, bytes.error());
+        source->bytes = std::move(*bytes);
+        all += source->bytes->size();
+    }
+    for (size_t i = 0; i < sources.size(); ++i) {
+        if (all <= mostHeld) {
+            auto held = heldPicture(*sources[i]->bytes, *sources[i]);
+            if (!held) return wrong(*sources[i], held.error());
+            sources[i]->bytes = std::move(*held);
+        }
+        release.sources[i] = std::move(sources[i]);
+    }
+    return {};
+}
+
+Result<ReleasePtr> readRelease(const std::shared_ptr<const ArchivedPictures>& archive, const FormList& forms,
+                               size_t mostHeld) {
+    const ZipReader& zip = archive->zip();
     auto json = zip.readText("release.json", kMostJsonBytes);
     if (!json) return tl::unexpected(json.error());
     ArchivedTiles tiles(zip);
@@ -107,20 +144,22 @@ Result<ReleasePtr> readRelease(const ZipReader& zip, const FormList& forms) {
         [&](const std::string& name, const PixelFormat& format) { return tiles.tile(name, format); },
         [&](const std::string& name) { return looks.table(name); });
     if (!release) return tl::unexpected(release.error());
-    for (SourcePtr& slot : release->sources) {
-        auto source = std::make_shared<Source>(*slot);
-        auto bytes = zip.read(pictureEntry(*source), kMostFileBytes);
-        if (!bytes)
-            return fail(bytes.error().fault, "the picture “" + source->name + "”: " + bytes.error().message);
-        auto info = inspectPicture(*bytes, source->name);
-        if (!info || info->width != source->width || info->height != source->height ||
-            info->format != source->format)
-            return fail(Fault::Damaged,
-                        "the picture “" + source->name + "” inside it is not the one it was saved with");
-        source->bytes = std::make_shared<const std::vector<uint8_t>>(std::move(*bytes));
-        slot = std::move(source);
-    }
+    if (auto taken = takePictures(*release, archive, mostHeld); !taken) return tl::unexpected(taken.error());
     return std::make_shared<const Release>(std::move(*release));
+}
+
+/// Memory need not hold what is in a file now, when it is much.
+void restPictures(const Release& release, const std::filesystem::path& file) {
+    size_t held = 0;
+    bool elsewhere = false;
+    for (const SourcePtr& source : release.sources)
+        source->bytes->areHeld() ? void(held += source->bytes->size()) : void(elsewhere = true);
+    if (!elsewhere && held <= kMostHeldPictures) return;
+    auto zip = ZipReader::open(file, "a Glyptos release");
+    if (!zip) return;
+    const auto archive = std::make_shared<const ArchivedPictures>(std::move(*zip));
+    for (const SourcePtr& source : release.sources)
+        if (auto place = ArchivedPictures::placeOf(archive, *source)) source->bytes->keepIn(std::move(place));
 }
 
 } // namespace
@@ -133,15 +172,14 @@ Result<FormList> shippedForms() {
     return out;
 }
 
-Result<void> saveProject(const Release& whole, const std::filesystem::path& file,
-                         const std::function<bool()>& mayTake) {
+Result<void> saveProject(const Release& whole, const std::filesystem::path& file, const ZipWriting& writing) {
     const ReleasePtr kept = withoutUnusedSources(std::make_shared<const Release>(whole));
     const Release& release = *kept;
     const std::string json = releaseToJson(release);
     std::vector<ZipEntry> entries{{"mimetype", bytesOf(kMimeType), false},
                                   {"release.json", bytesOf(json), true}};
     for (const SourcePtr& s : release.sources)
-        entries.push_back({pictureEntry(*s), *s->bytes, s->format == "svg"});
+        entries.push_back({pictureEntry(*s), {}, s->format == "svg", s->bytes});
     const auto looks = looksOf(release);
     for (const auto& [name, text] : looks) entries.push_back({name, bytesOf(text), true});
     const auto tiles = tilesOf(release);
@@ -151,11 +189,13 @@ Result<void> saveProject(const Release& whole, const std::filesystem::path& file
         const Buffer<uint8_t>& pixels = held.back()->front();
         entries.push_back({tileEntry(name), {pixels.data(), pixels.size()}, true});
     }
-    return writeZip(file, entries, mayTake);
+    if (auto written = writeZip(file, entries, writing); !written) return written;
+    restPictures(release, file);
+    return {};
 }
 
 Result<Saved> saveApart(const Release& release, const std::filesystem::path& file,
-                        const std::optional<FileStamp>& known) {
+                        const std::optional<FileStamp>& known, const ZipWriting& writing) {
     constexpr int kTries = 5; // somebody may write it again and again
     Result<void> done;
     for (int i = 0; i < kTries; ++i) {
@@ -175,7 +215,9 @@ Result<Saved> saveApart(const Release& release, const std::filesystem::path& fil
             return !known || stampOf(out.file) == (isOthers ? std::nullopt : before);
         };
         bool changed = false;
-        done = saveProject(release, out.file, [&] { return !(changed = !asBefore()); });
+        ZipWriting careful = writing;
+        careful.mayTake = [&] { return !(changed = !asBefore()) && (!writing.mayTake || writing.mayTake()); };
+        done = saveProject(release, out.file, careful);
         if (done) {
             out.stamp = stampOf(out.file);
             return out;
@@ -185,14 +227,14 @@ Result<Saved> saveApart(const Release& release, const std::filesystem::path& fil
     return tl::unexpected(done.error());
 }
 
-Result<ReleasePtr> openProject(const std::filesystem::path& file, const FormList& forms) {
+Result<ReleasePtr> openProject(const std::filesystem::path& file, const FormList& forms, size_t mostHeld) {
     const auto notOpened = [&](const Error& error) {
         return fail(error.fault, "“" + nameOf(file) + "” was not opened: " + error.message +
                                      ". The file was left as it is.");
     };
-    const auto zip = ZipReader::open(file, "a Glyptos release");
+    auto zip = ZipReader::open(file, "a Glyptos release");
     if (!zip) return notOpened(zip.error());
-    auto release = readRelease(*zip, forms);
+    auto release = readRelease(std::make_shared<const ArchivedPictures>(std::move(*zip)), forms, mostHeld);
     if (!release) return notOpened(release.error());
     return release;
 }

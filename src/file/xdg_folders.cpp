@@ -22,4 +22,8 @@ std::filesystem::path cacheHome() {
     return folder("XDG_CACHE_HOME", ".cache");
 }
 
+std::filesystem::path stateHome() {
+    return folder("XDG_STATE_HOME", ".local/state");
+}
+
 } // namespace glyptos

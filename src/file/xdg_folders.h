@@ -9,5 +9,7 @@ namespace glyptos {
 std::filesystem::path dataHome();
 /// $XDG_CACHE_HOME, or ~/.cache.
 std::filesystem::path cacheHome();
+/// $XDG_STATE_HOME, or ~/.local/state.
+std::filesystem::path stateHome();
 
 } // namespace glyptos

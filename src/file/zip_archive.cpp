@@ -10,8 +10,87 @@ namespace {
 
 constexpr time_t kDate = 946684800; // 2000-01-01, the same for every entry
 
-bool addEntry(zip_t* archive, const ZipEntry& entry) {
-    zip_source_t* source = zip_source_buffer(archive, entry.bytes.data(), entry.bytes.size(), 0);
+/// What ends the writing besides libzip's own troubles.
+struct WritingFailed {
+    std::string why;
+};
+
+/// Reads a picture's bytes when libzip comes to it, and lets go of them when it has done with it.
+class PictureEntry {
+  public:
+    PictureEntry(PictureBytesPtr picture, WritingFailed& failed)
+        : picture_(std::move(picture))
+        , failed_(failed) {}
+
+    static zip_int64_t act(void* self, void* data, zip_uint64_t size, zip_source_cmd_t command) {
+        auto* entry = static_cast<PictureEntry*>(self);
+        switch (command) {
+        case ZIP_SOURCE_OPEN:
+            return entry->open();
+        case ZIP_SOURCE_READ:
+            return entry->read(data, size);
+        case ZIP_SOURCE_CLOSE:
+            entry->held_.reset();
+            return 0;
+        case ZIP_SOURCE_STAT:
+            return entry->stat(data);
+        case ZIP_SOURCE_ERROR:
+            return zip_error_to_data(&entry->error_, data, size);
+        case ZIP_SOURCE_FREE:
+            delete entry;
+            return 0;
+        case ZIP_SOURCE_SUPPORTS:
+            return zip_source_make_command_bitmap(ZIP_SOURCE_OPEN, ZIP_SOURCE_READ, ZIP_SOURCE_CLOSE,
+                                                  ZIP_SOURCE_STAT, ZIP_SOURCE_ERROR, ZIP_SOURCE_FREE, -1);
+        default:
+            zip_error_set(&entry->error_, ZIP_ER_OPNOTSUPP, 0);
+            return -1;
+        }
+    }
+
+  private:
+    zip_int64_t open() {
+        auto bytes = picture_->read();
+        if (!bytes) {
+            failed_.why = bytes.error().message;
+            zip_error_set(&error_, ZIP_ER_READ, 0);
+            return -1;
+        }
+        held_ = std::move(*bytes), at_ = 0;
+        return 0;
+    }
+    zip_int64_t read(void* data, zip_uint64_t size) {
+        const size_t n = std::min(size_t(size), held_->size() - at_);
+        std::copy_n(held_->data() + at_, n, static_cast<uint8_t*>(data));
+        at_ += n;
+        return zip_int64_t(n);
+    }
+    zip_int64_t stat(void* data) const {
+        auto* info = static_cast<zip_stat_t*>(data);
+        zip_stat_init(info);
+        info->size = picture_->size();
+        info->valid = ZIP_STAT_SIZE;
+        return sizeof *info;
+    }
+
+    PictureBytesPtr picture_;
+    WritingFailed& failed_;
+    PictureBytes::Held held_;
+    size_t at_ = 0;
+    zip_error_t error_{};
+};
+
+zip_source_t* sourceOf(zip_t* archive, const ZipEntry& entry, WritingFailed& failed) {
+    if (!entry.picture) return zip_source_buffer(archive, entry.bytes.data(), entry.bytes.size(), 0);
+    auto made = std::make_unique<PictureEntry>(entry.picture, failed);
+    zip_source_t* source = zip_source_function(archive, PictureEntry::act, made.get());
+    if (source) [[maybe_unused]]
+        auto* owned = made.release(); // by the source, until it is freed
+    return source;
+}
+
+bool addEntry(zip_t* archive, const ZipEntry& entry, WritingFailed& failed) {
+    zip_source_t* source = sourceOf(archive, entry, failed);
     if (!source) return false;
     const zip_int64_t index = zip_file_add(archive, entry.name.c_str(), source, ZIP_FL_ENC_UTF_8);
     if (index < 0) {
@@ -22,6 +101,19 @@ bool addEntry(zip_t* archive, const ZipEntry& entry) {
     zip_set_file_compression(archive, at, entry.compress ? ZIP_CM_DEFLATE : ZIP_CM_STORE, 0);
     zip_file_set_mtime(archive, at, kDate, 0);
     return true;
+}
+
+void listen(zip_t* archive, const ZipWriting& writing) {
+    constexpr double kSteps = 0.005;
+    auto* state = const_cast<ZipWriting*>(&writing);
+    if (writing.progress)
+        zip_register_progress_callback_with_state(
+            archive, kSteps,
+            [](zip_t*, double done, void* told) { static_cast<ZipWriting*>(told)->progress(done); }, nullptr,
+            state);
+    zip_register_cancel_callback_with_state(
+        archive, [](zip_t*, void* told) { return int(isCancelled(static_cast<ZipWriting*>(told)->cancel)); },
+        nullptr, state);
 }
 
 } // namespace
@@ -49,7 +141,7 @@ bool ZipReader::has(const std::string& entry) const {
     return zip_name_locate(archive_.get(), entry.c_str(), 0) >= 0;
 }
 
-Result<std::vector<uint8_t>> ZipReader::read(const std::string& entry, size_t most) const {
+Result<size_t> ZipReader::claim(const std::string& entry, size_t most) const {
     zip_stat_t stat;
     if (zip_stat(archive_.get(), entry.c_str(), 0, &stat) != 0)
         return fail(Fault::Damaged, "“" + entry + "” is missing inside it");
@@ -60,7 +152,11 @@ Result<std::vector<uint8_t>> ZipReader::read(const std::string& entry, size_t mo
     if (stat.size > left_)
         return fail(Fault::TooLarge, "it unpacks to far more than a file of its size should hold");
     left_ -= stat.size;
-    std::vector<uint8_t> bytes(stat.size);
+    return size_t(stat.size);
+}
+
+Result<std::vector<uint8_t>> ZipReader::unpack(const std::string& entry, size_t size) const {
+    std::vector<uint8_t> bytes(size);
     zip_file_t* file = zip_fopen(archive_.get(), entry.c_str(), 0);
     const zip_int64_t n = file ? zip_fread(file, bytes.data(), bytes.size()) : -1;
     // The checksum is compared once the entry's end has been read.
@@ -72,6 +168,12 @@ Result<std::vector<uint8_t>> ZipReader::read(const std::string& entry, size_t mo
     return bytes;
 }
 
+Result<std::vector<uint8_t>> ZipReader::read(const std::string& entry, size_t most) const {
+    const auto size = claim(entry, most);
+    if (!size) return tl::unexpected(size.error());
+    return unpack(entry, *size);
+}
+
 Result<std::string> ZipReader::readText(const std::string& entry, size_t most) const {
     auto bytes = read(entry, most);
     if (!bytes) return tl::unexpected(bytes.error());
@@ -79,7 +181,7 @@ Result<std::string> ZipReader::readText(const std::string& entry, size_t most) c
 }
 
 Result<void> writeZip(const std::filesystem::path& file, const std::vector<ZipEntry>& entries,
-                      const std::function<bool()>& mayTake) {
+                      const ZipWriting& writing) {
     return replaceFile(file, [&](int fresh) -> Result<void> {
         ZipSink sink(fresh);
         zip_source_t* source = sink.source();
@@ -89,13 +191,17 @@ Result<void> writeZip(const std::filesystem::path& file, const std::vector<ZipEn
             return fail(Fault::Unwritable, "it cannot be created");
         }
         bool added = true;
-        for (const ZipEntry& entry : entries) added = added && addEntry(archive, entry);
+        WritingFailed failed;
+        for (const ZipEntry& entry : entries) added = added && addEntry(archive, entry, failed);
+        listen(archive, writing);
         if (added && zip_close(archive) == 0) {
-            if (mayTake && !mayTake()) return fail(Fault::Unwritable, "it has changed meanwhile");
+            if (writing.mayTake && !writing.mayTake())
+                return fail(Fault::Unwritable, "it has changed meanwhile");
             return {};
         }
-        std::string why = zip_strerror(archive);
+        std::string why = failed.why.empty() ? zip_strerror(archive) : failed.why;
         zip_discard(archive);
+        if (isCancelled(writing.cancel)) return cancelled();
         return fail(Fault::Unwritable, std::move(why));
     });
 }

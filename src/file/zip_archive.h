@@ -2,8 +2,10 @@
 #pragma once
 
 #include "base/error.h"
+#include "release/picture_bytes.h"
 
 #include <algorithm>
+#include <atomic>
 #include <cstdint>
 #include <filesystem>
 #include <functional>
@@ -30,8 +32,12 @@ class ZipReader {
     static size_t mostUnpacked(size_t archiveBytes) {
         return (size_t(256) << 20) + 100 * std::min(archiveBytes, SIZE_MAX / 200);
     }
-    /// All bytes of an entry, its checksum compared. Fails when it is missing, damaged, larger than `most`
-    /// bytes, or more than the archive may unpack. From one thread.
+    /// Bytes that an entry unpacks to. Fails when it is missing, damaged, larger than `most` bytes, or more
+    /// than the archive may unpack; what is claimed counts. From one thread, as all that follows.
+    [[nodiscard]] Result<size_t> claim(const std::string& entry, size_t most) const;
+    /// All bytes of an entry that has been claimed, its checksum compared.
+    [[nodiscard]] Result<std::vector<uint8_t>> unpack(const std::string& entry, size_t size) const;
+    /// Both.
     [[nodiscard]] Result<std::vector<uint8_t>> read(const std::string& entry, size_t most) const;
     /// The same as text.
     [[nodiscard]] Result<std::string> readText(const std::string& entry, size_t most) const;
@@ -49,15 +55,19 @@ struct ZipEntry {
     std::string name;
     std::span<const uint8_t> bytes;
     bool compress = false;
+    PictureBytesPtr picture{}; ///< in place of `bytes`: read when it is its turn
 };
 
-inline std::span<const uint8_t> bytesOf(std::string_view text) {
-    return {reinterpret_cast<const uint8_t*>(text.data()), text.size()};
-}
+/// What may be asked and told while an archive is written.
+struct ZipWriting {
+    /// Asked once all is written, before the archive takes its place; without a yes it does not.
+    std::function<bool()> mayTake{};
+    std::function<void(double)> progress{}; ///< 0…1
+    const std::atomic<bool>* cancel = nullptr;
+};
 
-/// Writes an archive atomically. Dates are fixed, so that the same entries give the same file. `mayTake` is
-/// asked once all is written, before the archive takes its place; without a yes it does not.
+/// Writes an archive atomically. Dates are fixed, so that the same entries give the same file.
 [[nodiscard]] Result<void> writeZip(const std::filesystem::path& file, const std::vector<ZipEntry>& entries,
-                                    const std::function<bool()>& mayTake = {});
+                                    const ZipWriting& writing = {});
 
 } // namespace glyptos

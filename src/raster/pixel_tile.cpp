@@ -58,7 +58,9 @@ void halve(const Buffer<uint8_t>& from, int side, int channels, Buffer<uint8_t>&
         }
 }
 
-TileLevels levelsOf(const PixelFormat& format, Buffer<uint8_t> bytes) {
+} // namespace
+
+TileLevels tileLevels(const PixelFormat& format, Buffer<uint8_t> bytes) {
     TileLevels out;
     out[0] = std::move(bytes);
     if (format.bytesPerSample == 4) return out;
@@ -73,8 +75,6 @@ TileLevels levelsOf(const PixelFormat& format, Buffer<uint8_t> bytes) {
     }
     return out;
 }
-
-} // namespace
 
 std::shared_ptr<TileFile> TileFile::in(const std::filesystem::path& folder) {
     std::error_code code;
@@ -128,12 +128,24 @@ PixelTile::PixelTile(const PixelFormat& format, Buffer<uint8_t> bytes)
         for (size_t i = 0; i < bytes.size() / sizeof(float); ++i)
             farthest_ = std::max(farthest_, std::abs(values[i]));
     }
-    levels_ = std::make_shared<const TileLevels>(levelsOf(format, std::move(bytes)));
+    levels_ = std::make_shared<const TileLevels>(tileLevels(format, std::move(bytes)));
     for (size_t k = 0; k < sizes_.size(); ++k) bytes_ += sizes_[k] = (*levels_)[k].size();
 }
 
+PixelTile::PixelTile(const TileFacts& facts, std::shared_ptr<TileStore> store, size_t at)
+    : hash_(facts.hash)
+    , used_(facts.used)
+    , farthest_(facts.farthest)
+    , store_(std::move(store))
+    , at_(at)
+    , inMemory_(false) {
+    const size_t levels = facts.format.bytesPerSample == 4 ? 1 : sizes_.size();
+    for (size_t k = 0, side = kPixelTileSide; k < levels; ++k, side /= 2)
+        bytes_ += sizes_[k] = side * side * facts.format.pixelBytes();
+}
+
 PixelTile::~PixelTile() {
-    if (file_) file_->forget(at_, bytes_);
+    if (store_) store_->forget(at_, bytes_);
 }
 
 std::shared_ptr<const TileLevels> PixelTile::pixels() const {
@@ -142,7 +154,7 @@ std::shared_ptr<const TileLevels> PixelTile::pixels() const {
         auto levels = std::make_shared<TileLevels>();
         for (size_t k = 0; k < sizes_.size(); ++k)
             if (sizes_[k] > 0) (*levels)[k] = Buffer<uint8_t>(sizes_[k]);
-        file_->get(at_, *levels);
+        store_->get(at_, *levels);
         levels_ = std::move(levels);
         inMemory_ = true;
     }
@@ -152,10 +164,10 @@ std::shared_ptr<const TileLevels> PixelTile::pixels() const {
 bool PixelTile::putAway(const std::shared_ptr<TileFile>& file) const {
     const std::lock_guard lock(mutex_);
     if (!levels_) return true;
-    if (!file_) {
+    if (!store_) {
         const auto at = file->put(*levels_);
         if (!at) return false;
-        file_ = file, at_ = *at;
+        store_ = file, at_ = *at;
     }
     levels_.reset();
     inMemory_ = false;

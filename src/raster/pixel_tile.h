@@ -34,21 +34,31 @@ inline constexpr int kPixelTileLevels = 9; ///< halves of a tile, down to one pi
 /// the four above it; colours count by their alpha. Of floats there is the first level alone.
 using TileLevels = std::array<Buffer<uint8_t>, kPixelTileLevels>;
 
+TileLevels tileLevels(const PixelFormat& format, Buffer<uint8_t> bytes);
+
+/// Where pixels of tiles are kept that are not in memory. Safe to use from any thread.
+struct TileStore {
+    virtual ~TileStore() = default;
+    /// Reads them again, sizes as they are. Throws std::runtime_error when that fails.
+    virtual void get(size_t at, TileLevels& levels) const = 0;
+    /// They are not needed any more.
+    virtual void forget(size_t at, size_t bytes) = 0;
+};
+
 /// A file without a name that tiles are put away in; its room is given back as they go. Safe to use from any
 /// thread.
-class TileFile {
+class TileFile : public TileStore {
   public:
     /// In that folder. Nothing when it cannot be made there.
     static std::shared_ptr<TileFile> in(const std::filesystem::path& folder);
-    ~TileFile();
+    ~TileFile() override;
     TileFile(const TileFile&) = delete;
     TileFile& operator=(const TileFile&) = delete;
 
     /// Where so many bytes were put; nothing when the disk is full.
     std::optional<size_t> put(const TileLevels& levels);
-    /// Reads them again, sizes as they are. Throws std::runtime_error when the disk fails.
-    void get(size_t at, TileLevels& levels) const;
-    void forget(size_t at, size_t bytes);
+    void get(size_t at, TileLevels& levels) const override;
+    void forget(size_t at, size_t bytes) override;
 
   private:
     explicit TileFile(int file)
@@ -57,9 +67,19 @@ class TileFile {
     std::atomic<size_t> end_ = 0;
 };
 
+/// What is known of a tile without its pixels.
+struct TileFacts {
+    PixelFormat format;
+    PixelHash hash{};
+    IntRect used;       ///< see PixelTile
+    float farthest = 0; ///< see PixelTile
+};
+
 class PixelTile {
   public:
     PixelTile(const PixelFormat& format, Buffer<uint8_t> bytes);
+    /// One whose pixels are in a store.
+    PixelTile(const TileFacts& facts, std::shared_ptr<TileStore> store, size_t at);
     ~PixelTile();
     PixelTile(const PixelTile&) = delete;
     PixelTile& operator=(const PixelTile&) = delete;
@@ -89,7 +109,7 @@ class PixelTile {
     // Where the pixels are is no part of what the tile is.
     mutable std::mutex mutex_;
     mutable std::shared_ptr<const TileLevels> levels_;
-    mutable std::shared_ptr<TileFile> file_; ///< since it was put away
+    mutable std::shared_ptr<TileStore> store_; ///< since it was put away
     mutable size_t at_ = 0;
     mutable std::atomic<bool> inMemory_ = true;
 };

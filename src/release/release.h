@@ -5,12 +5,15 @@
 #include "color/color.h"
 #include "form/form.h"
 #include "raster/blend_modes.h"
+#include "release/picture_bytes.h"
 #include "release/selection.h"
 #include "release/shape.h"
 #include "release/source_facts.h"
 #include "release/treatment.h"
 #include "type/paragraph.h"
 
+#include <algorithm>
+#include <atomic>
 #include <cstdint>
 #include <memory>
 #include <string>
@@ -38,13 +41,13 @@ struct Brief {
     bool operator==(const Brief&) const = default;
 };
 
-/// One picture brought in. The bytes are those of the file, untouched.
+/// One picture brought in.
 struct Source {
     std::string id;            ///< hash of the bytes, and their name inside the project file
     std::string name;          ///< file name it came with
     std::string format;        ///< "jpeg", "png", "tiff", "webp" or "svg"
     int width = 0, height = 0; ///< pixels, upright
-    std::shared_ptr<const std::vector<uint8_t>> bytes;
+    PictureBytesPtr bytes;     ///< nothing while it is being read
     SourceFacts facts;
 };
 using SourcePtr = std::shared_ptr<const Source>;
@@ -190,11 +193,33 @@ struct Piece {
 };
 using PiecePtr = std::shared_ptr<const Piece>;
 
+/// The number of the next id. It is no part of what a release shows: it may be raised in one that is shared,
+/// when ids have been given on another branch of its history.
+class IdCounter {
+  public:
+    IdCounter(int next = 1)
+        : next_(next) {}
+    IdCounter(const IdCounter& other)
+        : next_(other.next_.load()) {}
+    IdCounter& operator=(const IdCounter& other) {
+        next_ = other.next_.load();
+        return *this;
+    }
+    operator int() const { return next_; }
+    /// Gives it away.
+    int take() { return next_++; }
+    /// No number below `least` is given from now on. From one thread at a time.
+    void raise(int least) const { next_ = std::max(next_.load(), least); }
+
+  private:
+    mutable std::atomic<int> next_;
+};
+
 struct Release {
     Brief brief;
     std::vector<SourcePtr> sources;
     std::vector<PiecePtr> pieces;
-    int nextId = 1;           ///< for new pieces and layers
+    IdCounter nextId;         ///< for new pieces and layers
     bool linearLight = false; ///< blend in linear light instead of sRGB encoding
     std::vector<Swatch> palette;
     PiecePtr wall; ///< never missing

@@ -66,25 +66,30 @@ void eachInk(Layer& layer, const std::function<void(Ink&)>& act) {
     inksOf(layer, act);
 }
 
-void eachPainted(const Release& release, const std::function<void(const PixelTiles&)>& act) {
+void eachPainted(const Layer& layer, const std::function<void(const PixelTiles&)>& act) {
     const auto masked = [&](const std::shared_ptr<const Mask>& mask) {
         const auto* painted = mask ? std::get_if<PaintedMask>(&mask->form) : nullptr;
         if (painted) act(*painted->tiles);
     };
-    eachLayer(release, [&](const LayerPtr& layer) {
-        if (const auto* painted = layer->as<PaintedContent>()) {
-            act(*painted->tiles);
-            if (painted->holes) act(*painted->holes);
-        }
-        if (layer->warp && layer->warp->knead) act(*layer->warp->knead->shifts);
-        masked(layer->mask);
-    });
-    eachTreatment(release, [&](const Treatment& treatment) { masked(treatment.mask); });
+    if (const auto* painted = layer.as<PaintedContent>()) {
+        act(*painted->tiles);
+        if (painted->holes) act(*painted->holes);
+    }
+    if (layer.warp && layer.warp->knead) act(*layer.warp->knead->shifts);
+    masked(layer.mask);
+    if (!layer.treatments) return;
+    for (const Treatment& treatment : *layer.treatments) masked(treatment.mask);
+}
+
+void eachPainted(const PanelSelections& selections, const std::function<void(const PixelTiles&)>& act) {
+    if (selections.now) act(*selections.now->tiles);
+    for (const NamedSelection& kept : selections.kept) act(*kept.selection.tiles);
+}
+
+void eachPainted(const Release& release, const std::function<void(const PixelTiles&)>& act) {
+    eachLayer(release, [&](const LayerPtr& layer) { eachPainted(*layer, act); });
     for (const PiecePtr& piece : release.pieces)
-        for (const auto& [panel, selections] : piece->selections) {
-            if (selections.now) act(*selections.now->tiles);
-            for (const NamedSelection& kept : selections.kept) act(*kept.selection.tiles);
-        }
+        for (const auto& [panel, selections] : piece->selections) eachPainted(selections, act);
 }
 
 void eachTreatment(const Release& release, const std::function<void(const Treatment&)>& act) {

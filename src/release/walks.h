@@ -24,6 +24,9 @@ void eachInk(const Layer& layer, const std::function<void(const Ink&)>& act);
 void eachInk(Layer& layer, const std::function<void(Ink&)>& act);
 /// Everything that is painted in the release: layers, what they mend, masks, selections.
 void eachPainted(const Release& release, const std::function<void(const PixelTiles&)>& act);
+/// The same of one layer, its mask and treatments; not of layers inside it.
+void eachPainted(const Layer& layer, const std::function<void(const PixelTiles&)>& act);
+void eachPainted(const PanelSelections& selections, const std::function<void(const PixelTiles&)>& act);
 /// Whether a treatment in a stack reads another layer.
 bool readsLayers(const Stack& stack);
 /// Every treatment of all layers.

@@ -42,7 +42,7 @@ class TrustTest : public QObject {
         auto source = std::make_shared<Source>();
         source->id = contentId(bytes), source->name = "Torn harbour.jpg", source->format = "jpeg";
         source->width = source->height = 400;
-        source->bytes = std::make_shared<const std::vector<uint8_t>>(bytes);
+        source->bytes = pictureBytes(bytes);
         ReleasePtr r = t->document().release();
         Layer layer;
         layer.name = "Torn harbour";

@@ -1,5 +1,6 @@
 // glyptos-cli as a script sees it: exit codes, one line on stderr, files that are whole or not there. No
 // display at all.
+#include "file/atomic_file.h"
 #include "file/project.h"
 #include "file/zip_archive.h"
 #include "support/cli.h"
@@ -69,7 +70,7 @@ class CliTest : public CliFixture {
         auto source = std::make_shared<Source>();
         source->id = contentId(bytes), source->name = "Torn harbour.jpg", source->format = "jpeg";
         source->width = source->height = 300;
-        source->bytes = std::make_shared<const std::vector<uint8_t>>(bytes);
+        source->bytes = pictureBytes(bytes);
         ReleasePtr r = std::make_shared<const Release>();
         const FormList forms = shippedForms().value();
         for (const auto& form : forms)

@@ -18,10 +18,6 @@ using namespace glyptos::test;
 
 namespace {
 
-std::vector<uint8_t> bytesOf(std::string_view text) {
-    return {text.begin(), text.end()};
-}
-
 std::string textOf(const std::filesystem::path& file) {
     std::ifstream in(file, std::ios::binary);
     return {std::istreambuf_iterator<char>(in), {}};

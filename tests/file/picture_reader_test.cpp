@@ -246,7 +246,7 @@ class PictureReaderTest : public QObject {
         write(file, bytes);
         const auto imported = importPicture(file);
         QVERIFY2(imported, qPrintable(sentence(imported)));
-        QVERIFY(*imported->source->bytes == bytes);
+        QVERIFY(**imported->source->bytes->read() == bytes);
         QCOMPARE(QString::fromStdString(imported->source->name), QStringLiteral("Höfn við þröskuld.jpg"));
         QCOMPARE(imported->source->id, importBytes(bytes, "another name.jpg")->source->id);
         QVERIFY(imported->source->id != importBytes(pngOf(40, 24, fourColours), "a.png")->source->id);

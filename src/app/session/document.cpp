@@ -12,14 +12,22 @@
 namespace glyptos {
 
 Document::Document(const ReleasePtr& release, std::filesystem::path file, QObject* parent)
+    : Document(History(release), release, std::move(file), parent) {}
+
+Document::Document(History history, ReleasePtr saved, std::filesystem::path file, QObject* parent)
     : QObject(parent)
-    , history_(release)
+    , history_(std::move(history))
     , memory_(std::make_shared<HistoryMemory>(installedMemory() / 100 * size_t(memoryShare()) / 4,
                                               [] { return TileFile::in(cacheHome() / "glyptos"); }))
-    , saved_(release)
+    , saved_(std::move(saved))
     , file_(std::move(file)) {
-    memory_->add(*release);
+    memory_->add(*release());
     mendInHand();
+}
+
+void Document::rememberPast(const History& past) {
+    history_.prepend(past);
+    Q_EMIT historyChanged();
 }
 
 void Document::tidyMemory() {
@@ -43,9 +51,11 @@ void Document::edit(const QString& name, ReleasePtr next, const QString& merge) 
     const bool same = next == release();
     if (same && !preview_) return;
     preview_ = nullptr;
-    if (!same) history_.push(name.toStdString(), std::move(next), merge.toStdString());
+    const Pushed pushed =
+        same ? Pushed::Nothing : history_.push(name.toStdString(), std::move(next), merge.toStdString());
     tidyMemory();
     mendInHand();
+    if (pushed != Pushed::Nothing) Q_EMIT stepped(pushed == Pushed::Merged);
     Q_EMIT changed();
     Q_EMIT historyChanged();
 }
@@ -72,6 +82,7 @@ void Document::lookAgain() {
     preview_ = nullptr;
     tidyMemory();
     mendInHand();
+    Q_EMIT went();
     Q_EMIT changed();
     Q_EMIT historyChanged();
 }
@@ -95,6 +106,7 @@ void Document::setSaved(const ReleasePtr& release, const std::filesystem::path& 
     saved_ = release;
     file_ = file;
     settle();
+    Q_EMIT wasSaved();
     Q_EMIT historyChanged();
 }
 

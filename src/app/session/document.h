@@ -22,11 +22,17 @@ class Document : public QObject {
     Q_OBJECT
   public:
     Document(const ReleasePtr& release, std::filesystem::path file, QObject* parent = nullptr);
+    /// One whose history is known; `saved` is the release that is in the file, or nothing when that is none
+    /// of its steps.
+    Document(History history, ReleasePtr saved, std::filesystem::path file, QObject* parent = nullptr);
 
     const ReleasePtr& release() const { return history_.current(); }
     const std::filesystem::path& file() const { return file_; }
     bool isModified() const { return saved_ != release(); }
     const History& history() const { return history_; }
+    const ReleasePtr& saved() const { return saved_; }
+    /// What led to the release that was opened; see History::prepend.
+    void rememberPast(const History& past);
 
     /// Adds a named step. `merge`: see History::push.
     void edit(const QString& name, ReleasePtr next, const QString& merge = {});
@@ -73,6 +79,10 @@ class Document : public QObject {
     void historyChanged();   ///< steps, saved state or file
     void selectionChanged(); ///< panel or layer in hand
     void refused(const QString& sentence);
+    // What was done to the history, for who writes it down.
+    void stepped(bool merged); ///< the current step is new
+    void went();               ///< another step is the current one
+    void wasSaved();
 
   private:
     void mendInHand();

@@ -3,6 +3,8 @@
 #include "app/session/background.h"
 #include "file/project.h"
 
+#include <QFileInfo>
+
 namespace glyptos {
 namespace {
 
@@ -27,7 +29,7 @@ ReleaseFiles::~ReleaseFiles() {
     Result<Saved> last = saver_.future().result();
     for (size_t i = 1; i < saves_.size(); ++i) {
         if (last) know(QString::fromStdString(last->file.string()), last->stamp);
-        last = saveApart(*saves_[i].release, pathOf(saves_[i].file), knownAt(saves_[i].file));
+        last = write(saves_[i], knownAt(saves_[i].file));
     }
 }
 
@@ -65,9 +67,22 @@ void ReleaseFiles::know(const QString& file, const std::optional<FileStamp>& sta
 }
 
 void ReleaseFiles::beginSave() {
-    const QString& file = saves_.front().file;
-    saver_.setFuture(inBackground([release = saves_.front().release, path = pathOf(file),
-                                   known = knownAt(file)] { return saveApart(*release, path, known); }));
+    cancel_ = false;
+    saver_.setFuture(inBackground([this, saving = saves_.front(), known = knownAt(saves_.front().file)] {
+        return write(saving, known);
+    }));
+}
+
+/// On any thread.
+Result<Saved> ReleaseFiles::write(const Saving& saving, const std::optional<FileStamp>& known) {
+    ZipWriting writing;
+    writing.cancel = &cancel_;
+    writing.progress = [this](double share) { Q_EMIT progressed(share); };
+    writing.mayTake = [&] {
+        if (beforeTake_) beforeTake_(pathOf(saving.file), saving.release);
+        return true;
+    };
+    return saveApart(*saving.release, pathOf(saving.file), known, writing);
 }
 
 void ReleaseFiles::endSave() {
@@ -83,7 +98,10 @@ void ReleaseFiles::endSave() {
     if (result && done.document) done.document->setSaved(done.release, pathOf(file));
     if (result) Q_EMIT saved(file);
     if (result && !result->note.empty()) Q_EMIT told(QString::fromStdString(result->note));
-    if (!result) Q_EMIT failed(QString::fromStdString(result.error().message));
+    if (!result && result.error().fault == Fault::Cancelled)
+        Q_EMIT failed(tr("Saving was stopped; “%1” is as it was before.").arg(QFileInfo(file).fileName()));
+    else if (!result)
+        Q_EMIT failed(QString::fromStdString(result.error().message));
     if (!isSaving()) Q_EMIT allSaved(result.has_value());
 }
 

@@ -24,6 +24,14 @@ class ReleaseFiles : public QObject {
     /// belongs to that document, also when another is open by then; saves wait for each other, and one that
     /// has not begun is overtaken by a newer one of the same.
     void save(Document& document, const QString& file);
+    /// Stops the running save: the file stays as it was.
+    void cancelSave() { cancel_ = true; }
+    /// Called on another thread when a release has been written and is about to take its file's place.
+    using BeforeTake = std::function<void(const std::filesystem::path& file, const ReleasePtr& release)>;
+    void setBeforeTake(BeforeTake act) { beforeTake_ = std::move(act); }
+    /// The stamp of a file as it was opened or written here.
+    std::optional<FileStamp> knownAt(const QString& file) const;
+    void know(const QString& file, const std::optional<FileStamp>& stamp);
     bool isSaving() const { return !saves_.empty(); }
     bool isBusy() const { return isSaving() || opener_.isRunning(); }
     /// Whether the document's release as it is now is on its way to its file.
@@ -32,6 +40,7 @@ class ReleaseFiles : public QObject {
   Q_SIGNALS:
     void opened(const glyptos::ReleasePtr& release, const QString& file, const glyptos::ReleasePtr& left);
     void saved(const QString& file);
+    void progressed(double share);        ///< of the running save, 0…1
     void failed(const QString& sentence); ///< to open or to save
     void told(const QString& sentence);   ///< what there is to say about a save that was good
     /// The last save has ended; `good` says whether it could be written.
@@ -54,9 +63,10 @@ class ReleaseFiles : public QObject {
     void beginSave();
     void endSave();
     void endOpen();
-    std::optional<FileStamp> knownAt(const QString& file) const;
-    void know(const QString& file, const std::optional<FileStamp>& stamp);
+    Result<Saved> write(const Saving& saving, const std::optional<FileStamp>& known);
     FormList forms_;
+    BeforeTake beforeTake_;
+    std::atomic<bool> cancel_ = false;
     QFutureWatcher<Result<Opened>> opener_;
     QFutureWatcher<Result<Saved>> saver_;
     Opening opening_;

@@ -38,9 +38,7 @@ int main(int argc, char** argv) {
     const QStringList arguments = QApplication::arguments();
     if (arguments.size() > 1)
         window.openFile(arguments[1]);
-    else {
-        window.newRelease();
-        window.askNewRelease();
-    }
+    else
+        window.begin();
     return QApplication::exec();
 }

@@ -42,6 +42,7 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     , forms_(std::move(forms))
     , service_(engine)
     , files_(forms_)
+    , journal_(forms_)
     , importer_(engine)
     , crate_(crate, drawer) {
     setObjectName(QStringLiteral("glyptos"));
@@ -88,6 +89,11 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     stopImport_->setToolTip(tr("What has arrived stays; the rest is left out"));
     stopImport_->hide();
     connect(stopImport_, &QToolButton::clicked, &importer_, &Importer::cancel);
+    statusBar()->addWidget(stopSave_ = new QToolButton);
+    stopSave_->setText(tr("Stop saving"));
+    stopSave_->setToolTip(tr("The file stays as it was before"));
+    stopSave_->hide();
+    connect(stopSave_, &QToolButton::clicked, &files_, &ReleaseFiles::cancelSave);
     connect(rail_, &StepsRail::chosen, this, &MainWindow::showStep);
     connect(brief_, &BriefView::pieceChosen, this, [this](const std::string& piece) {
         if (const PiecePtr p = document_->release()->piece(piece))
@@ -131,6 +137,7 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
         menu->popup(at);
     });
     connectFiles();
+    connectJournal();
     connect(&importer_, &Importer::told, this, &MainWindow::tell);
     connect(&importer_, &Importer::placed, this, [this] { showStep(Step::Compose); });
     connect(&importer_, &Importer::began, this, [this] {
@@ -161,7 +168,7 @@ MainWindow::~MainWindow() {
 
 bool MainWindow::isBusy() const {
     return service_.busy() || engine_.pictures.busy() || files_.isBusy() || importer_.isRunning() ||
-           crate_.busy() || gather_->isBusy() || compose_->bench()->isBusy();
+           crate_.busy() || journal_.isBusy() || gather_->isBusy() || compose_->bench()->isBusy();
 }
 
 void MainWindow::tell(const QString& sentence) {
@@ -170,9 +177,14 @@ void MainWindow::tell(const QString& sentence) {
 }
 
 void MainWindow::setRelease(const ReleasePtr& release, const std::filesystem::path& file) {
-    auto old = std::move(document_);
-    document_ = std::make_unique<Document>(release, file);
+    setDocument(std::make_unique<Document>(release, file));
+    journal_.follow(*document_, files_.knownAt(q(file.string())));
+}
+
+void MainWindow::setDocument(std::unique_ptr<Document> document) {
+    auto old = std::exchange(document_, std::move(document));
     connect(document_.get(), &Document::historyChanged, this, &MainWindow::refreshTitles);
+    connect(document_.get(), &Document::historyChanged, &miniatureSoon_, qOverload<>(&QTimer::start));
     connect(document_.get(), &Document::selectionChanged, this, &MainWindow::refreshTitles);
     connect(document_.get(), &Document::refused, this, &MainWindow::tell);
     importer_.setDocument(document_.get());

@@ -8,12 +8,14 @@
 #include "app/layout/layout_view.h"
 #include "app/session/engine.h"
 #include "app/session/importer.h"
+#include "app/session/journal_keeper.h"
 #include "app/session/release_files.h"
 #include "app/window/layer_menu.h"
 #include "app/window/set_strip.h"
 #include "app/window/start_sheet.h"
 #include "app/window/steps_rail.h"
 
+#include <QElapsedTimer>
 #include <QMainWindow>
 #include <QMenu>
 #include <QStackedWidget>
@@ -54,6 +56,11 @@ class MainWindow : public QMainWindow {
     void newRelease();
     /// Asks for pieces and a starting composition first.
     StartSheet* askNewRelease();
+    /// At the start: what was not saved the last time, else a new release.
+    void begin();
+    /// All that was not saved and can be found again.
+    void showFoundAgain();
+    JournalKeeper& journal() { return journal_; }
     void showStep(Step step);
     /// One sentence that stays until it is dismissed or replaced.
     void tell(const QString& sentence);
@@ -79,6 +86,12 @@ class MainWindow : public QMainWindow {
     void makeViewMenu();
     QAction* action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run);
     void setRelease(const ReleasePtr& release, const std::filesystem::path& file);
+    void setDocument(std::unique_ptr<Document> document);
+    void showFound(const std::vector<JournalSummary>& lost);
+    void showReadBack(const std::shared_ptr<JournalContents>& contents);
+    void connectJournal();
+    void askMiniature();
+    void tellProgress(double share);
     void refreshTitles();
     void tellMissing();
     void refreshRecent();
@@ -107,6 +120,7 @@ class MainWindow : public QMainWindow {
     FormList forms_;
     RenderService service_;
     ReleaseFiles files_;
+    JournalKeeper journal_;
     Importer importer_;
     CrateService crate_;
     std::unique_ptr<Document> document_;
@@ -120,7 +134,10 @@ class MainWindow : public QMainWindow {
     DeliverView* deliver_;
     QWidget* notice_;
     QLabel *noticeText_, *position_, *colourUnder_, *saveState_, *size_;
-    QToolButton* stopImport_;
+    QToolButton *stopImport_, *stopSave_;
+    Miniature* miniature_; ///< of the release, for its journal
+    QTimer miniatureSoon_;
+    QElapsedTimer saving_;
     QAction *undo_, *redo_, *night_, *linear_, *nextTake_, *blendSheet_, *sideBySide_;
     QMenu* recent_;
     LayerMenu* layerMenu_ = nullptr;
@@ -131,6 +148,7 @@ class MainWindow : public QMainWindow {
     std::set<std::string> missing_; ///< pictures that cannot be shown, and that was said
     QSize opened_;                  ///< size that the window gave itself
     bool beginsAlike_ = false;      ///< a new piece starts with the art of the one in hand
+    bool isBeginning_ = false;      ///< what is lost is being looked for as the program starts
     bool closing_ = false;          ///< the window is being asked to close
     bool leaving_ = false;          ///< and may
 };

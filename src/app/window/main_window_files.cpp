@@ -18,17 +18,24 @@ void MainWindow::openFile(const QString& file) {
 
 void MainWindow::connectFiles() {
     connect(&files_, &ReleaseFiles::opened, this, &MainWindow::showOpened);
+    files_.setBeforeTake([this](const std::filesystem::path& file, const ReleasePtr& release) {
+        journal_.secureBefore(file, release);
+    });
+    connect(&files_, &ReleaseFiles::progressed, this, &MainWindow::tellProgress);
     connect(&files_, &ReleaseFiles::saved, this, [this](const QString& file) {
+        journal_.saved(*document_, files_.knownAt(file));
         remember(file);
         refreshTitles();
         Q_EMIT saved();
     });
     connect(&files_, &ReleaseFiles::failed, this, [this](const QString& sentence) {
+        journal_.saveFailed();
         refreshTitles();
         tell(sentence);
     });
     connect(&files_, &ReleaseFiles::told, this, &MainWindow::tell);
     connect(&files_, &ReleaseFiles::allSaved, this, [this](bool good) {
+        stopSave_->hide();
         const auto next = std::exchange(afterSave_, {});
         if (good && next) next();
     });
@@ -47,7 +54,15 @@ void MainWindow::showOpened(const ReleasePtr& release, const QString& file, cons
 
 void MainWindow::saveTo(const QString& file) {
     saveState_->setText(tr("saving…"));
+    saving_.start();
     files_.save(*document_, QFileInfo(file).absoluteFilePath());
+}
+
+void MainWindow::tellProgress(double share) {
+    constexpr qint64 kAtOnce = 400; // ms: what is saved by then needs no progress
+    if (!files_.isSaving() || saving_.elapsed() < kAtOnce) return;
+    saveState_->setText(tr("saving… %1 %").arg(int(share * 100)));
+    stopSave_->show();
 }
 
 void MainWindow::save(bool askName) {
@@ -81,7 +96,10 @@ void MainWindow::leaveThen(const std::function<void()>& go) {
     QPushButton* stay = box.addButton(tr("Stay here"), QMessageBox::RejectRole);
     box.setDefaultButton(stay);
     box.exec();
-    if (box.clickedButton() == leave) return go();
+    if (box.clickedButton() == leave) {
+        journal_.leave();
+        return go();
+    }
     if (box.clickedButton() != keep) return;
     afterSave_ = [this, go] { leaveThen(go); };
     save(false);

@@ -41,6 +41,9 @@ void MainWindow::makeReleaseMenu() {
     action(menu, tr("Open…"), QKeySequence::Open, [this] { askOpen(); });
     recent_ = menu->addMenu(tr("Open recent"));
     refreshRecent();
+    action(menu, tr("Found again…"), {}, [this] {
+        showFoundAgain();
+    })->setToolTip(tr("Work that was not saved and can be taken up again"));
     menu->addSeparator();
     action(menu, tr("Save"), QKeySequence::Save, [this] { save(false); });
     action(menu, tr("Save under another name…"), QKeySequence::SaveAs, [this] { save(true); });

@@ -257,7 +257,7 @@ Result<Imported> importBytes(std::vector<uint8_t> bytes, const std::string& name
     source->width = info->width;
     source->height = info->height;
     source->facts = readPictureWords(bytes);
-    source->bytes = std::make_shared<const std::vector<uint8_t>>(std::move(bytes));
+    source->bytes = pictureBytes(std::move(bytes));
     return Imported{source, std::make_shared<const Pyramid>(std::move(*look))};
 }
 

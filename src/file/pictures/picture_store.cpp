@@ -50,7 +50,7 @@ PictureStore::~PictureStore() {
 }
 
 PictureStore::Job PictureStore::jobFor(const Source& source, double scale) const {
-    Job job{source.id, source.name, source.bytes, 1, 0, 0};
+    Job job{source.id, source.name, source.bytes, source.width, source.height, 1, 0, 0};
     if (source.format == "svg") job.drawingScale = drawingScaleFor(source, scale);
     job.level = levelFor(job.drawingScale > 0 ? scale / job.drawingScale : scale, kLevels);
     return job;
@@ -63,13 +63,27 @@ bool PictureStore::satisfied(const Entry& entry, const Job& job) const {
            (ready_ && Clock::now() - entry.coarsened < kTryAgain);
 }
 
+/// What is in its file must be what the release says of it.
+Result<Picture> PictureStore::decodeSource(const Job& job) {
+    const auto left = [&](const std::string& why) {
+        return fail(Fault::Damaged, "The picture “" + job.name + "” " + why + "; it was left out.");
+    };
+    const auto bytes = job.bytes->read();
+    if (!bytes) return left("cannot be shown: " + bytes.error().message);
+    if (job.drawingScale > 0)
+        return decodePicture(**bytes, job.name, pressProfileBytes(), 1, job.drawingScale);
+    const auto info = inspectPicture(**bytes, job.name);
+    if (info && (info->width != job.width || info->height != job.height))
+        return left("is not the one that it was saved with");
+    return decodePicture(**bytes, job.name, pressProfileBytes(), job.reduce);
+}
+
 Result<PyramidPtr> PictureStore::decode(const Job& job) {
     return caught([&]() -> Result<PyramidPtr> {
         Result<PyramidPtr> made;
         // Isolated, so that a waiting thread does not pick up a render task that waits for this very decode.
         tbb::this_task_arena::isolate([&] {
-            auto picture = decodePicture(*job.bytes, job.name, pressProfileBytes(), job.reduce,
-                                         job.drawingScale > 0 ? job.drawingScale : 1);
+            auto picture = decodeSource(job);
             if (picture)
                 made = std::make_shared<const Pyramid>(std::move(*picture));
             else
@@ -230,7 +244,8 @@ void PictureStore::offer(const Source& source, PyramidPtr look, int reduce) {
         const std::lock_guard lock(mutex_);
         if (entries_[source.id].pyramid) return;
     }
-    put({source.id, source.name, source.bytes, reduce, 0, 0}, Result<PyramidPtr>(std::move(look)));
+    put({source.id, source.name, source.bytes, source.width, source.height, reduce, 0, 0},
+        Result<PyramidPtr>(std::move(look)));
 }
 
 bool PictureStore::busy() const {

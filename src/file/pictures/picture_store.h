@@ -47,7 +47,8 @@ class PictureStore : public PictureProvider {
   private:
     struct Job {
         std::string id, name;
-        std::shared_ptr<const std::vector<uint8_t>> bytes;
+        PictureBytesPtr bytes;
+        int width = 0, height = 0; ///< of the picture, upright
         int reduce = 1;
         double drawingScale = 1; ///< of drawings; 0 for pictures of pixels
         int level = 0;           ///< the finest that is needed
@@ -67,6 +68,7 @@ class PictureStore : public PictureProvider {
 
     Job jobFor(const Source& source, double scale) const;
     bool satisfied(const Entry& entry, const Job& job) const;
+    [[nodiscard]] static Result<Picture> decodeSource(const Job& job);
     [[nodiscard]] static Result<PyramidPtr> decode(const Job& job);
     void put(const Job& job, Result<PyramidPtr> decoded);
     static void note(Entry& entry, const Job& job);

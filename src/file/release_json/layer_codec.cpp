@@ -23,6 +23,12 @@ struct At {
     int depth;
 };
 
+/// What a content is told with.
+struct To {
+    Unit unit;
+    const NodeTelling& inside;
+};
+
 /// How each kind of content is told, written into its layer's object, and read.
 template <class T>
 struct Codec;
@@ -30,7 +36,7 @@ struct Codec;
 template <>
 struct Codec<PictureContent> {
     static bool reads(const std::string& kind) { return kind == "picture"; }
-    static void write(Json& out, const PictureContent& p, Unit) {
+    static void write(Json& out, const PictureContent& p, const To&) {
         out["kind"] = "picture";
         out.update(toJson(p));
     }
@@ -40,7 +46,7 @@ struct Codec<PictureContent> {
 template <>
 struct Codec<TextContent> {
     static bool reads(const std::string& kind) { return kind == "text"; }
-    static void write(Json& out, const TextContent& t, Unit) {
+    static void write(Json& out, const TextContent& t, const To&) {
         out.update({{"kind", "text"},
                     {"text", t.spec.text},
                     {"family", t.spec.family},
@@ -73,7 +79,7 @@ struct Codec<TextContent> {
 template <>
 struct Codec<FillContent> {
     static bool reads(const std::string& kind) { return kind == "fill"; }
-    static void write(Json& out, const FillContent& f, Unit) {
+    static void write(Json& out, const FillContent& f, const To&) {
         out["kind"] = "fill";
         out["paint"] = toJson(f.paint);
     }
@@ -90,7 +96,7 @@ struct Codec<FillContent> {
 template <>
 struct Codec<ShapeContent> {
     static bool reads(const std::string& kind) { return kind == "shape"; }
-    static void write(Json& out, const ShapeContent& s, Unit) {
+    static void write(Json& out, const ShapeContent& s, const To&) {
         out["kind"] = "shape";
         out.update(toJson(s));
     }
@@ -100,7 +106,7 @@ struct Codec<ShapeContent> {
 template <>
 struct Codec<EchoContent> {
     static bool reads(const std::string& kind) { return kind == "echo"; }
-    static void write(Json& out, const EchoContent& e, Unit) {
+    static void write(Json& out, const EchoContent& e, const To&) {
         out.update(
             {{"kind", "echo"}, {"piece", e.piece}, {"panel", e.panel}, {"take", e.take}, {"bleed", e.bleed}});
     }
@@ -113,7 +119,7 @@ struct Codec<EchoContent> {
 template <>
 struct Codec<PaintedContent> {
     static bool reads(const std::string& kind) { return kind == "paint"; }
-    static void write(Json& out, const PaintedContent& p, Unit) {
+    static void write(Json& out, const PaintedContent& p, const To&) {
         out.update(
             {{"kind", "paint"}, {"bits", 8 * p.tiles->format().bytesPerSample}, {"tiles", toJson(*p.tiles)}});
         if (p.holes) out["holes"] = toJson(*p.holes);
@@ -133,10 +139,10 @@ struct Codec<PaintedContent> {
 template <>
 struct Codec<GroupContent> {
     static bool reads(const std::string& kind) { return kind == "group"; }
-    static void write(Json& out, const GroupContent& g, Unit unit) {
+    static void write(Json& out, const GroupContent& g, const To& to) {
         out["kind"] = "group";
         if (g.passing) out["passing"] = true;
-        out["layers"] = toJson(g.layers, unit);
+        out["layers"] = toJson(g.layers, to.unit, to.inside);
     }
     static GroupContent read(const At& at) {
         return {readStack(at.layer.at("layers"), at.reading, at.depth + 1),
@@ -147,25 +153,9 @@ struct Codec<GroupContent> {
 template <>
 struct Codec<GradeContent> {
     static bool reads(const std::string& kind) { return kind == "grade"; }
-    static void write(Json& out, const GradeContent&, Unit) { out["kind"] = "grade"; }
+    static void write(Json& out, const GradeContent&, const To&) { out["kind"] = "grade"; }
     static GradeContent read(const At&) { return {}; }
 };
-
-Json toJson(const Layer& layer, Unit unit) {
-    Json out{{"id", layer.id},
-             {"name", layer.name},
-             {"on", layer.on},
-             {"opacity", layer.opacity},
-             {"blend", infoOf(layer.blend).id},
-             {"placement", toJson(layer.placement)}};
-    if (layer.clipped) out["clipped"] = true;
-    if (layer.locked) out["locked"] = true;
-    if (layer.mask) out["mask"] = toJson(*layer.mask);
-    if (layer.warp) out["warp"] = toJson(*layer.warp);
-    if (layer.treatments) out["treatments"] = toJson(*layer.treatments, unit);
-    std::visit([&]<class T>(const T& content) { Codec<T>::write(out, content, unit); }, layer.content);
-    return out;
-}
 
 BlendMode readBlend(const Entry& e) {
     const std::string name = e.text("blend");
@@ -181,6 +171,43 @@ std::shared_ptr<const Warp> readLayerWarp(const Entry& e, const Layer& layer, co
     // What is as large as its content is warped as that is; all else by a box of its own.
     const bool hasOwn = layer.as<TextContent>() || layer.as<ShapeContent>();
     if (out && !hasOwn && out->box.empty()) e.wrong("has no box");
+    return out;
+}
+
+} // namespace
+
+std::string LayerReading::uniqueId(const Entry& e) {
+    std::string id = e.text("id");
+    if (id.empty() || !ids.insert(id).second)
+        throw Wrong{Fault::Damaged, e.path("id") + " is empty or used twice"};
+    return id;
+}
+
+void LayerReading::known(const std::string& source, const Entry& e) const {
+    if (!release.source(source))
+        throw Wrong{Fault::Damaged, e.path("source") + " names a picture that the file does not list"};
+}
+
+Json toJson(const Layer& layer, Unit unit, const NodeTelling& inside) {
+    Json out{{"id", layer.id},
+             {"name", layer.name},
+             {"on", layer.on},
+             {"opacity", layer.opacity},
+             {"blend", infoOf(layer.blend).id},
+             {"placement", toJson(layer.placement)}};
+    if (layer.clipped) out["clipped"] = true;
+    if (layer.locked) out["locked"] = true;
+    if (layer.mask) out["mask"] = toJson(*layer.mask);
+    if (layer.warp) out["warp"] = toJson(*layer.warp);
+    if (layer.treatments) out["treatments"] = toJson(*layer.treatments, unit);
+    std::visit([&]<class T>(const T& content) { Codec<T>::write(out, content, {unit, inside}); }, layer.content);
+    return out;
+}
+
+Json toJson(const Stack& stack, Unit unit, const NodeTelling& inside) {
+    Json out = Json::list();
+    for (const LayerPtr& layer : stack)
+        out.push_back(inside.layer ? inside.layer(layer, unit) : toJson(*layer, unit));
     return out;
 }
 
@@ -207,30 +234,14 @@ LayerPtr readLayer(const Entry& e, LayerReading& reading, int depth) {
     return layer;
 }
 
-} // namespace
-
-std::string LayerReading::uniqueId(const Entry& e) {
-    std::string id = e.text("id");
-    if (id.empty() || !ids.insert(id).second)
-        throw Wrong{Fault::Damaged, e.path("id") + " is empty or used twice"};
-    return id;
-}
-
-void LayerReading::known(const std::string& source, const Entry& e) const {
-    if (!release.source(source))
-        throw Wrong{Fault::Damaged, e.path("source") + " names a picture that the file does not list"};
-}
-
-Json toJson(const Stack& stack, Unit unit) {
-    Json out = Json::list();
-    for (const LayerPtr& layer : stack) out.push_back(toJson(*layer, unit));
-    return out;
-}
 
 Stack readStack(const Entry& e, LayerReading& reading, int depth) {
     if (depth > kDeepestGroup) throw Wrong{Fault::TooLarge, e.path() + ": groups are nested too deeply"};
     Stack out;
-    e.each([&](const Entry& layer) { out.push_back(readLayer(layer, reading, depth)); });
+    e.each([&](const Entry& layer) {
+        out.push_back(reading.namedLayer ? reading.namedLayer(layer, reading)
+                                         : readLayer(layer, reading, depth));
+    });
     return out;
 }
 

@@ -21,21 +21,6 @@ void readForm(const Entry& e, const std::vector<std::shared_ptr<const Form>>& fo
     piece.flat = std::make_shared<const Flat>(std::move(*flat));
 }
 
-std::shared_ptr<const Take> readTake(const Entry& e, const Piece& piece, LayerReading& reading) {
-    auto take = std::make_shared<Take>();
-    take->id = e.text("id");
-    if (take->id.empty() || piece.take(take->id) != nullptr)
-        throw Wrong{Fault::Damaged, e.path("id") + " is empty or used twice"};
-    e.members("panels", [&](const std::string& name, const Entry& layers) {
-        const Panel* panel = piece.flat->panel(name);
-        if (!panel) layers.wrong("is of no panel that the form has");
-        reading.area = panel->withBleed();
-        reading.unit = piece.flat->unit;
-        take->stacks[name] = readStack(layers, reading);
-    });
-    return take;
-}
-
 Json toJson(const PanelSelections& selections) {
     const auto one = [](const Selection& s) { return Json{{"pixel", s.pixel}, {"tiles", toJson(*s.tiles)}}; };
     Json out = Json::object();
@@ -66,15 +51,33 @@ PanelSelections readSelections(const Entry& e, const TileSource& tiles) {
 
 } // namespace
 
-Json toJson(const Piece& piece) {
+std::shared_ptr<const Take> readTake(const Entry& e, const Piece& piece, LayerReading& reading) {
+    auto take = std::make_shared<Take>();
+    take->id = e.text("id");
+    if (take->id.empty() || piece.take(take->id) != nullptr)
+        throw Wrong{Fault::Damaged, e.path("id") + " is empty or used twice"};
+    e.members("panels", [&](const std::string& name, const Entry& layers) {
+        const Panel* panel = piece.flat->panel(name);
+        if (!panel) layers.wrong("is of no panel that the form has");
+        reading.area = panel->withBleed();
+        reading.unit = piece.flat->unit;
+        take->stacks[name] = readStack(layers, reading);
+    });
+    return take;
+}
+
+Json toJson(const Take& take, const Piece& piece, const NodeTelling& inside) {
+    Json panels = Json::object();
+    for (const Panel& panel : piece.flat->panels)
+        panels[panel.id] = toJson(take.stack(panel.id), piece.flat->unit, inside);
+    return {{"id", take.id}, {"panels", std::move(panels)}};
+}
+
+Json toJson(const Piece& piece, const NodeTelling& inside) {
     Json values = Json::object(), takes = Json::list();
     for (const auto& [id, value] : piece.values) values[id] = value;
-    for (const auto& take : piece.takes) {
-        Json panels = Json::object();
-        for (const Panel& panel : piece.flat->panels)
-            panels[panel.id] = toJson(take->stack(panel.id), piece.flat->unit);
-        takes.push_back({{"id", take->id}, {"panels", std::move(panels)}});
-    }
+    for (const auto& take : piece.takes)
+        takes.push_back(inside.take ? inside.take(take, piece) : toJson(*take, piece, inside));
     Json out{{"id", piece.id},           {"name", piece.name},
              {"form", piece.form->id},   {"values", std::move(values)},
              {"current", piece.current}, {"takes", std::move(takes)}};
@@ -89,7 +92,10 @@ PiecePtr readPiece(const Entry& e, LayerReading& reading,
     piece->id = reading.uniqueId(e);
     piece->name = e.text("name");
     readForm(e, forms, *piece);
-    e.each("takes", [&](const Entry& take) { piece->takes.push_back(readTake(take, *piece, reading)); });
+    e.each("takes", [&](const Entry& take) {
+        piece->takes.push_back(reading.namedTake ? reading.namedTake(take, *piece)
+                                                 : readTake(take, *piece, reading));
+    });
     if (piece->takes.empty()) e.wrong("has no take");
     piece->current = size_t(e.whole("current", 0, int(piece->takes.size()) - 1));
     if (e.has("references"))

@@ -2,9 +2,9 @@
 
 #include "base/text.h"
 #include "file/release_json/brief_codec.h"
-#include "file/release_json/facts_codec.h"
 #include "file/release_json/paint_codec.h"
 #include "file/release_json/piece_codec.h"
+#include "file/release_json/source_codec.h"
 #include "file/starts.h"
 #include "release/wall.h"
 
@@ -14,31 +14,7 @@
 namespace glyptos {
 namespace {
 
-constexpr int kLongestSide = 65000; // pixels
 constexpr int kMostIds = 1'000'000'000;
-constexpr size_t kIdLength = 32;
-
-Json toJson(const Source& s) {
-    return {{"id", s.id},       {"name", s.name},     {"format", s.format},
-            {"width", s.width}, {"height", s.height}, {"facts", toJson(s.facts)}};
-}
-
-SourcePtr readSource(const Entry& e) {
-    auto s = std::make_shared<Source>();
-    s->id = e.text("id");
-    if (s->id.size() != kIdLength || s->id.find_first_not_of("0123456789abcdef") != s->id.npos)
-        throw Wrong{Fault::Damaged, e.path("id") + " is not an id"};
-    s->name = e.text("name");
-    s->format = e.text("format");
-    s->width = e.whole("width", 1, kLongestSide);
-    s->height = e.whole("height", 1, kLongestSide);
-    if (e.has("facts")) s->facts = readFacts(e.at("facts"));
-    return s;
-}
-
-Json toJson(const Swatch& s) {
-    return {{"id", s.id}, {"name", s.name}, {"colour", toHex(s.colour)}};
-}
 
 PiecePtr readWall(const Entry& e, LayerReading& reading) {
     auto wall = std::make_shared<Piece>(*reading.release.wall);
@@ -80,8 +56,8 @@ Release readRelease(const Entry& e, const std::vector<std::shared_ptr<const Form
     e.each("sources", [&](const Entry& source) { release.sources.push_back(readSource(source)); });
     if (e.has("palette"))
         e.each("palette", [&](const Entry& swatch) {
-            release.palette.push_back(
-                {reading.uniqueId(swatch), swatch.text("name"), readColour(swatch, "colour")});
+            reading.uniqueId(swatch);
+            release.palette.push_back(readSwatch(swatch));
         });
     e.each("pieces", [&](const Entry& piece) { release.pieces.push_back(readPiece(piece, reading, forms)); });
     if (e.has("wall")) release.wall = readWall(e.at("wall"), reading);
@@ -114,7 +90,7 @@ std::string releaseToJson(const Release& release) {
     for (const Swatch& s : release.palette) palette.push_back(toJson(s));
     const Json all{{"version", kReleaseFormatVersion},
                    {"brief", toJson(release.brief)},
-                   {"nextId", release.nextId},
+                   {"nextId", int(release.nextId)},
                    {"linearLight", release.linearLight},
                    {"palette", std::move(palette)},
                    {"sources", listOf(release.sources)},

@@ -17,7 +17,7 @@ ReleasePtr unlessSame(const ReleasePtr& release, const ReleasePtr& next) {
 }
 
 std::string takeId(Release& release) {
-    return "n" + std::to_string(release.nextId++);
+    return "n" + std::to_string(release.nextId.take());
 }
 
 void renewIds(Layer& layer, Release& release) {

@@ -1,0 +1,51 @@
+#include "file/archived_pictures.h"
+
+#include "file/pictures/picture_reader.h"
+
+namespace glyptos {
+
+std::string pictureEntry(const Source& source) {
+    return "pictures/" + source.id + "." + source.format;
+}
+
+class ArchivedPictures::Entry : public PictureBytes::Place {
+  public:
+    Entry(std::shared_ptr<const ArchivedPictures> archive, const Source& source, size_t size)
+        : archive_(std::move(archive))
+        , entry_(pictureEntry(source))
+        , id_(source.id)
+        , size_(size) {}
+
+    Result<PictureBytes::Held> read() const override {
+        std::unique_lock lock(archive_->mutex_);
+        auto bytes = archive_->zip_.unpack(entry_, size_);
+        lock.unlock();
+        if (!bytes) return tl::unexpected(bytes.error());
+        if (contentId(*bytes) != id_)
+            return fail(Fault::Damaged, "it is not the one that was saved; the file has been changed");
+        return std::make_shared<const std::vector<uint8_t>>(std::move(*bytes));
+    }
+
+  private:
+    std::shared_ptr<const ArchivedPictures> archive_;
+    std::string entry_, id_;
+    size_t size_;
+};
+
+Result<PictureBytesPtr> ArchivedPictures::bytesOf(const std::shared_ptr<const ArchivedPictures>& archive,
+                                                  const Source& source) {
+    const std::unique_lock lock(archive->mutex_);
+    const auto size = archive->zip_.claim(pictureEntry(source), kMostFileBytes);
+    if (!size) return tl::unexpected(size.error());
+    return std::make_shared<const PictureBytes>(*size, std::make_shared<const Entry>(archive, source, *size));
+}
+
+std::shared_ptr<const PictureBytes::Place>
+ArchivedPictures::placeOf(const std::shared_ptr<const ArchivedPictures>& archive, const Source& source) {
+    const std::unique_lock lock(archive->mutex_);
+    const auto size = archive->zip_.claim(pictureEntry(source), kMostFileBytes);
+    if (!size) return nullptr;
+    return std::make_shared<const Entry>(archive, source, *size);
+}
+
+} // namespace glyptos

@@ -1,0 +1,119 @@
+#include "file/journal/acts.h"
+
+#include "base/path_text.h"
+
+namespace glyptos {
+namespace {
+
+constexpr int kMostSteps = 10'000'000, kMostIds = 1'000'000'000;
+constexpr const char* kMergeable = "step";
+
+Json toJson(const ToldStep& step) {
+    return {{"name", step.name}, {"root", step.root}, {"nextId", step.nextId}};
+}
+
+ToldStep readStep(const Entry& e) {
+    return {e.text("name"), e.text("root"), e.whole("nextId", 1, kMostIds)};
+}
+
+Json act(const char* kind) {
+    return {{"act", kind}};
+}
+
+} // namespace
+
+Json beginAct(const ToldStep& start, const std::string& title, int64_t atMs) {
+    Json out = act("begin");
+    out.update(toJson(start));
+    out.update({{"title", title}, {"at", double(atMs)}});
+    return out;
+}
+
+Json stepAct(const ToldStep& step, bool merged, const std::string& title, int64_t atMs) {
+    Json out = act("step");
+    out.update(toJson(step));
+    if (merged) out["merged"] = true;
+    out.update({{"title", title}, {"at", double(atMs)}});
+    return out;
+}
+
+Json branchAct(size_t from, const std::vector<ToldStep>& steps) {
+    Json out = act("branch"), list = Json::list();
+    for (const ToldStep& step : steps) list.push_back(toJson(step));
+    out.update({{"from", from}, {"steps", std::move(list)}});
+    return out;
+}
+
+Json goAct(size_t step) {
+    return {{"act", "go"}, {"to", step}};
+}
+
+Json savedAct(const std::string& step, const std::string& inFile, const std::optional<SavedAs>& as) {
+    Json out{{"act", "saved"}, {"step", step}, {"inFile", inFile}};
+    if (as) out["file"] = pathText(as->file.native());
+    if (as && as->stamp) out["stamp"] = toJson(*as->stamp);
+    return out;
+}
+
+Json leftAct() {
+    return act("left");
+}
+
+Result<void> ActReplay::take(std::string_view json) {
+    const auto done = guarded(json, "act", [&](const Entry& e) {
+        take(e);
+        return true;
+    });
+    if (!done) return tl::unexpected(done.error());
+    return {};
+}
+
+/// A release of its own for each step, so that no two of them are one.
+ReleasePtr ActReplay::standIn(const ToldStep& step) {
+    static const Release empty;
+    auto made = std::make_shared<Release>(empty);
+    made->nextId = step.nextId;
+    ReleasePtr out = std::move(made);
+    told_[out] = step;
+    return out;
+}
+
+void ActReplay::take(const Entry& e) {
+    const std::string kind = e.text("act");
+    if (kind == "begin") {
+        const ToldStep start = readStep(e);
+        history_.emplace(History({{start.name, standIn(start), {}}}, 0, {}));
+        stepsSinceSaved_ = 0;
+    } else if (!history_)
+        e.wrong("comes before the beginning");
+    if (kind == "begin" || kind == "step") title_ = e.text("title"), lastMs_ = int64_t(e.number("at"));
+    if (kind == "step") {
+        const ToldStep step = readStep(e);
+        const bool merged = e.flagOr("merged", false);
+        if (!merged) history_->settle();
+        history_->push(step.name, standIn(step), kMergeable);
+        stepsSinceSaved_ += !merged;
+    } else if (kind == "branch") {
+        std::vector<HistoryStep> steps;
+        e.each("steps", [&](const Entry& one) {
+            const ToldStep step = readStep(one);
+            steps.push_back({step.name, standIn(step), {}});
+        });
+        auto left = history_->left();
+        const int last = int(history_->steps().size()) - 1;
+        left.push_back({size_t(e.whole("from", 0, last)), std::move(steps)});
+        if (left.back().steps.empty()) e.wrong("is a branch of no steps");
+        history_ = History(history_->steps(), history_->position(), std::move(left));
+    } else if (kind == "go") {
+        history_->go(size_t(e.whole("to", 0, kMostSteps)));
+    } else if (kind == "saved") {
+        savedStep_ = e.text("step"), inFile_ = e.text("inFile");
+        as_.reset();
+        if (e.has("file")) as_ = SavedAs{pathFromText(e.text("file")), {}};
+        if (as_ && e.has("stamp")) as_->stamp = readStamp(e.at("stamp"));
+        stepsSinceSaved_ = 0;
+    }
+    left_ = kind == "left";
+}
+
+} // namespace glyptos

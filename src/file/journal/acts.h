@@ -1,0 +1,67 @@
+// What was done, as a journal tells it: steps by the names of their roots, in the order of the history.
+#pragma once
+
+#include "file/journal/picture_spot.h"
+#include "release/history/history.h"
+
+#include <map>
+
+namespace glyptos {
+
+/// The file that a release was read from or written to, and what it was then.
+struct SavedAs {
+    std::filesystem::path file;
+    std::optional<FileStamp> stamp;
+};
+
+/// A step as it is told.
+struct ToldStep {
+    std::string name, root;
+    int nextId = 1;
+};
+
+// Acts as JSON.
+/// The first one: where the history begins.
+Json beginAct(const ToldStep& start, const std::string& title, int64_t atMs);
+/// `merged`: it takes the place of the step before.
+Json stepAct(const ToldStep& step, bool merged, const std::string& title, int64_t atMs);
+/// Steps that were left, at the step they left from.
+Json branchAct(size_t from, const std::vector<ToldStep>& steps);
+Json goAct(size_t step);
+/// `step`: the root of the step that was saved; `inFile`: that of the release as it is in the file. Without a
+/// file: the state that needs no saving.
+Json savedAct(const std::string& step, const std::string& inFile, const std::optional<SavedAs>& as);
+/// The artist has closed it without saving.
+Json leftAct();
+
+/// Does again what a journal tells. The releases of its history are empty; told() says which they stand for.
+class ActReplay {
+  public:
+    /// Fails when the act cannot be, or is not known.
+    [[nodiscard]] Result<void> take(std::string_view json);
+
+    bool hasBegun() const { return history_.has_value(); }
+    const History& history() const { return *history_; }
+    const ToldStep& told(const ReleasePtr& release) const { return told_.at(release); }
+    const std::string& title() const { return title_; }
+    const std::string& savedStep() const { return savedStep_; }
+    const std::string& inFile() const { return inFile_; }
+    const std::optional<SavedAs>& savedAs() const { return as_; }
+    bool isLeft() const { return left_; }
+    bool isModified() const { return hasBegun() && told(history_->current()).root != savedStep_; }
+    int stepsSinceSaved() const { return stepsSinceSaved_; }
+    int64_t lastMs() const { return lastMs_; } ///< since 1970; of the last step
+
+  private:
+    void take(const Entry& act);
+    ReleasePtr standIn(const ToldStep& step);
+    std::optional<History> history_;
+    std::map<ReleasePtr, ToldStep> told_;
+    std::string title_, savedStep_, inFile_;
+    std::optional<SavedAs> as_;
+    int64_t lastMs_ = 0;
+    int stepsSinceSaved_ = 0;
+    bool left_ = false;
+};
+
+} // namespace glyptos

@@ -1,0 +1,40 @@
+#include "file/release_json/source_codec.h"
+
+#include "file/release_json/facts_codec.h"
+#include "file/release_json/paint_codec.h"
+
+namespace glyptos {
+namespace {
+
+constexpr int kLongestSide = 65000; // pixels
+constexpr size_t kIdLength = 32;
+
+} // namespace
+
+Json toJson(const Source& s) {
+    return {{"id", s.id},       {"name", s.name},     {"format", s.format},
+            {"width", s.width}, {"height", s.height}, {"facts", toJson(s.facts)}};
+}
+
+SourcePtr readSource(const Entry& e) {
+    auto s = std::make_shared<Source>();
+    s->id = e.text("id");
+    if (s->id.size() != kIdLength || s->id.find_first_not_of("0123456789abcdef") != s->id.npos)
+        throw Wrong{Fault::Damaged, e.path("id") + " is not an id"};
+    s->name = e.text("name");
+    s->format = e.text("format");
+    s->width = e.whole("width", 1, kLongestSide);
+    s->height = e.whole("height", 1, kLongestSide);
+    if (e.has("facts")) s->facts = readFacts(e.at("facts"));
+    return s;
+}
+
+Json toJson(const Swatch& s) {
+    return {{"id", s.id}, {"name", s.name}, {"colour", toHex(s.colour)}};
+}
+
+Swatch readSwatch(const Entry& e) {
+    return {e.text("id"), e.text("name"), readColour(e, "colour")};
+}
+
+} // namespace glyptos

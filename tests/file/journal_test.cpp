@@ -1,0 +1,406 @@
+// The journal: what is written comes back, whatever cuts it short; and it costs what it changes.
+#include "file/journal/journals.h"
+
+#include "file/release_json/release_json.h"
+#include "release/edits/selection_edits.h"
+#include "release/walks.h"
+#include "support/every_kind.h"
+#include "support/register.h"
+
+#include <csignal>
+#include <random>
+#include <set>
+#include <sys/resource.h>
+
+using namespace glyptos;
+using namespace glyptos::test;
+
+class JournalTest : public QObject {
+    Q_OBJECT
+    QTemporaryDir folder_;
+    std::filesystem::path folder() const { return folder_.path().toStdString(); }
+    FormList forms_;
+    std::string told_;
+    std::mutex toldMutex_;
+    JournalWriter::Told told_to() {
+        return [this](const std::string& sentence) {
+            const std::lock_guard lock(toldMutex_);
+            told_ = sentence;
+        };
+    }
+
+    ReleasePtr start() {
+        const ReleasePtr release = screenRelease(600, 600);
+        forms_ = {release->pieces[0]->form};
+        return release;
+    }
+    static std::string text(const ReleasePtr& release) { return releaseToJson(*release); }
+    static ReleasePtr withFill(const ReleasePtr& release, float red) {
+        Layer layer;
+        layer.name = "fill " + std::to_string(red);
+        layer.content = FillContent{Ink(red, 0, 0, 1)};
+        return withLayer(release, frontOf(release), layer).release;
+    }
+    static ReleasePtr withTitle(const ReleasePtr& release, const std::string& title,
+                                const std::string& artist = {}) {
+        Brief brief;
+        brief.title = title, brief.artist = artist;
+        return withBrief(release, brief);
+    }
+    static PixelTilesPtr noise(unsigned seed) {
+        auto out = std::make_shared<PixelTiles>(kPaintPixels);
+        out->change({0, 0, 300, 200}, [&](const PixelPart& part) {
+            std::mt19937 chance(seed + unsigned(part.area.x)); // each part has its own thread
+            for (int y = part.area.y; y < part.area.bottom(); ++y)
+                for (int x = 0; x < 4 * part.area.w; ++x) part.row(y)[x] = uint8_t(chance());
+        });
+        return out;
+    }
+    static ReleasePtr withPaint(const ReleasePtr& release, unsigned seed) {
+        Layer layer;
+        layer.name = "paint";
+        layer.content = PaintedContent{noise(seed), nullptr};
+        return withLayer(release, frontOf(release), layer).release;
+    }
+    static ReleasePtr withPhoto(const ReleasePtr& release, int shade) {
+        auto made = importBytes(pngOf(40, 30,
+                                      [&](int x, int y) -> std::array<uint8_t, 4> {
+                                          return {uint8_t(shade), uint8_t(x), uint8_t(y), 255};
+                                      }),
+                                "Möwe " + std::to_string(shade) + ".png");
+        ReleasePtr next = withSource(release, made->source);
+        Layer layer;
+        layer.name = "photo";
+        layer.content = PictureContent{made->source->id, {0, 0, 1, 1}};
+        return withLayer(next, frontOf(next), layer).release;
+    }
+    std::filesystem::path only() {
+        std::vector<std::filesystem::path> all;
+        for (const auto& one : std::filesystem::directory_iterator(folder())) all.push_back(one.path());
+        return all.size() == 1 ? all[0] : std::filesystem::path();
+    }
+    /// A history of many sorts of steps, written down.
+    History written(const std::function<void(JournalWriter&, History&)>& more = {}) {
+        History history(start());
+        JournalWriter writer(folder(), {history, history.current()}, told_to());
+        const auto step = [&](const char* name, const ReleasePtr& next, const char* merge = "") {
+            const Pushed pushed = history.push(name, next, merge);
+            writer.step(name, history.current(), pushed == Pushed::Merged);
+        };
+        const auto go = [&](size_t to) {
+            history.go(to);
+            writer.go(history.position());
+        };
+        step("A fill", withFill(history.current(), 0.25F));
+        step("Paint", withPaint(history.current(), 7));
+        step("A photo", withPhoto(history.current(), 9));
+        for (int i = 0; i < 5; ++i)
+            step("Title", withTitle(history.current(), std::string(size_t(i + 1), 'o')), "title");
+        history.settle();
+        go(1);
+        step("Another way", withFill(history.current(), 0.5F));
+        step("Select", withSelection(history.current(), frontOf(history.current()), Selection{mask(), 1}));
+        go(2);
+        if (more) more(writer, history);
+        return history;
+    }
+    static PixelTilesPtr mask() {
+        auto out = std::make_shared<PixelTiles>(kMaskPixels);
+        out->change({10, 10, 90, 90}, [](const PixelPart& part) {
+            for (int y = part.area.y; y < part.area.bottom(); ++y) std::fill_n(part.row(y), part.area.w, 200);
+        });
+        return out;
+    }
+    static void compare(const History& got, const History& wanted) {
+        QCOMPARE(got.steps().size(), wanted.steps().size());
+        QCOMPARE(got.position(), wanted.position());
+        QCOMPARE(got.left().size(), wanted.left().size());
+        const auto same = [](const std::vector<HistoryStep>& a, const std::vector<HistoryStep>& b) {
+            QCOMPARE(a.size(), b.size());
+            for (size_t i = 0; i < a.size(); ++i) {
+                QCOMPARE(a[i].name, b[i].name);
+                QVERIFY(textWithoutNext(a[i].release) == textWithoutNext(b[i].release));
+            }
+        };
+        same(got.steps(), wanted.steps());
+        for (size_t i = 0; i < got.left().size(); ++i) {
+            QCOMPARE(got.left()[i].from, wanted.left()[i].from);
+            same(got.left()[i].steps, wanted.left()[i].steps);
+        }
+    }
+    /// The number of the next id may have been raised since.
+    static std::string textWithoutNext(const ReleasePtr& release) {
+        auto copy = std::make_shared<Release>(*release);
+        copy->nextId = 1;
+        return releaseToJson(*copy);
+    }
+
+  private Q_SLOTS:
+    void init() {
+        std::filesystem::remove_all(folder());
+        std::filesystem::create_directories(folder());
+        told_.clear();
+    }
+
+    void thereAndBack() {
+        const History history = written();
+        const auto back = readJournal(only(), forms_);
+        QVERIFY2(back, qPrintable(sentence(back)));
+        compare(back->start.history, history);
+        QVERIFY(!back->start.as);
+        const Release& now = *back->start.history.steps()[2].release;
+        QVERIFY(int(now.nextId) >= int(history.current()->nextId));
+        // What two steps share they share again.
+        const auto& steps = back->start.history.steps();
+        QCOMPARE(stackOf(*steps[1].release, frontOf(steps[1].release)).back(),
+                 stackOf(*steps[2].release, frontOf(steps[2].release)).back());
+        QVERIFY(told_.empty());
+    }
+
+    /// Pixels and pictures, not only what is said of them.
+    void paintAndPicturesComeBack() {
+        const History history = written();
+        const auto back = readJournal(only(), forms_);
+        QVERIFY(back);
+        const auto& left = back->start.history.left().at(0).steps;
+        const ReleasePtr release = left.back().release;
+        QCOMPARE(release->sources.size(), size_t(1));
+        const auto bytes = release->sources[0]->bytes->read();
+        QVERIFY2(bytes, qPrintable(sentence(bytes)));
+        QVERIFY(**bytes == **history.left()[0].steps.back().release->sources[0]->bytes->read());
+        const auto painted = [](const ReleasePtr& r) {
+            PixelTilesPtr out;
+            eachLayer(stackOf(*r, frontOf(r)), [&](const LayerPtr& layer) {
+                if (const auto* paint = layer->as<PaintedContent>()) out = paint->tiles;
+            });
+            return out;
+        };
+        const PixelTilesPtr a = painted(release), b = painted(history.left()[0].steps.back().release);
+        QVERIFY(a && b && *a == *b && a->bounds() == b->bounds());
+        for (int level = 0; level < kPixelTileLevels; ++level) {
+            std::vector<uint8_t> rowA(1200), rowB(1200);
+            a->readRow(0, 0, size_t(300 >> level), rowA.data(), level);
+            b->readRow(0, 0, size_t(300 >> level), rowB.data(), level);
+            QVERIFY(rowA == rowB);
+        }
+    }
+
+    /// Every kind of content, mask and paint, in both units.
+    void everyKind() {
+        HeldPictures pictures;
+        const ReleasePtr every = releaseOfEveryKind(pictures);
+        for (const PiecePtr& piece : every->pieces) forms_.push_back(piece->form);
+        History history(std::make_shared<const Release>());
+        {
+            JournalWriter writer(folder(), {history, history.current()}, told_to());
+            history.push("All", every);
+            writer.step("All", every, false);
+        }
+        const auto back = readJournal(only(), {every->pieces[0]->form, every->pieces[1]->form});
+        QVERIFY2(back, qPrintable(sentence(back)));
+        QVERIFY(text(back->start.history.current()) == text(every));
+    }
+
+    void eachNodeIsThereOnce() {
+        size_t sizes[2];
+        for (const bool twice : {false, true}) {
+            init();
+            History history(withPaint(withPhoto(start(), 3), 4));
+            JournalWriter writer(folder(), {history, history.current()}, told_to());
+            for (int i = 0; i < (twice ? 40 : 20); ++i) {
+                history.push("On and off", withLinearLight(history.current(), i % 2 == 0));
+                writer.step("On and off", history.current(), false);
+            }
+            QVERIFY(writer.flush());
+            sizes[twice] = std::filesystem::file_size(only());
+        }
+        // Twenty more steps are twenty acts: no tile, no picture, no layer again.
+        QVERIFY2(sizes[1] - sizes[0] < 20 * 400, qPrintable(QString::number(sizes[1] - sizes[0])));
+    }
+
+    /// Whatever the byte where it is cut, or damaged, all before that comes back.
+    void damage() {
+        History history = written();
+        const auto bytes = readFile(only()).value();
+        std::set<std::string> states;
+        for (const HistoryStep& step : history.steps()) states.insert(textWithoutNext(step.release));
+        for (const LeftBranch& branch : history.left())
+            for (const HistoryStep& step : branch.steps) states.insert(textWithoutNext(step.release));
+        for (int i = 0; i < 4; ++i) { // merged away since
+            const ReleasePtr last = history.left()[0].steps.back().release;
+            states.insert(textWithoutNext(withTitle(last, std::string(size_t(i + 1), 'o'))));
+        }
+        const auto file = folder() / "damaged.journal";
+        size_t most = 0, none = 0, all = 0;
+        for (const bool cut : {true, false})
+            for (size_t at = 0; at < bytes.size(); at += 97) {
+                auto spoilt = bytes;
+                cut ? spoilt.resize(at) : void(spoilt[at] ^= 0x41);
+                write(file, spoilt);
+                const auto back = readJournal(file, forms_);
+                ++all;
+                if (!back) {
+                    QVERIFY(sentence(back).contains("damaged.journal"));
+                    ++none;
+                    continue;
+                }
+                const History& got = back->start.history;
+                most = std::max(most, got.steps().size());
+                for (const HistoryStep& step : got.steps())
+                    QVERIFY2(states.contains(textWithoutNext(step.release)), qPrintable(QString::number(at)));
+                // It can be gone on with.
+                if (at % (97 * 50) != 0) continue;
+                {
+                    JournalWriter more(std::move(*const_cast<OpenJournal*>(&back->journal)), {got, nullptr},
+                                       false, told_to());
+                    more.step("More", withFill(got.current(), 0.75F), false);
+                }
+                const auto again = readJournal(file, forms_);
+                QVERIFY2(again, qPrintable(sentence(again)));
+                QCOMPARE(again->start.history.undoName(), std::string("More"));
+            }
+        QVERIFY(most >= 4 && none > 0 && none < all / 2);
+    }
+
+    void diskFull() {
+        History history(start());
+        JournalWriter writer(folder(), {history, history.current()}, told_to());
+        const auto step = [&](const ReleasePtr& next) {
+            history.push("Step", next);
+            writer.step("Step", next, false);
+        };
+        step(withFill(history.current(), 0.1F));
+        QVERIFY(writer.flush());
+        rlimit old{};
+        getrlimit(RLIMIT_FSIZE, &old);
+        const rlimit tight{std::filesystem::file_size(only()) + 5000, old.rlim_max};
+        setrlimit(RLIMIT_FSIZE, &tight);
+        const auto before = std::signal(SIGXFSZ, SIG_IGN);
+        step(withPaint(history.current(), 1));
+        QVERIFY(!writer.flush());
+        step(withPaint(history.current(), 2));
+        QVERIFY(!writer.flush());
+        setrlimit(RLIMIT_FSIZE, &old);
+        std::signal(SIGXFSZ, before);
+        {
+            const std::lock_guard lock(toldMutex_);
+            QVERIFY2(told_.find("not being written down") != std::string::npos, told_.c_str());
+        }
+        QVERIFY(writer.flush());
+        {
+            const std::lock_guard lock(toldMutex_);
+            QVERIFY(told_.empty()); // it is written down again
+        }
+        const auto copy = folder() / "copy.journal"; // the writer still has the other one
+        std::filesystem::copy_file(only(), copy);
+        const auto back = readJournal(copy, forms_);
+        QVERIFY2(back, qPrintable(sentence(back)));
+        compare(back->start.history, history);
+    }
+
+    /// Once it is large it holds the last steps alone, and can be gone on with, back and forth.
+    void writtenAnew() {
+        History history(start());
+        {
+            JournalWriter writer(folder(), {history, history.current()}, told_to());
+            for (int i = 0; i < 260; ++i) {
+                history.push("Step " + std::to_string(i), withFill(history.current(), float(i) / 260));
+                writer.step("Step " + std::to_string(i), history.current(), false);
+            }
+            QVERIFY(writer.flush());
+            // Behind what a longer history tells: the journal is written anew with what is there.
+            history.go(10);
+            writer.go(10);
+            QVERIFY(writer.flush());
+        }
+        const auto back = readJournal(only(), forms_);
+        QVERIFY2(back, qPrintable(sentence(back)));
+        const History& got = back->start.history;
+        QCOMPARE(got.steps().size(), JournalWriter::kKeptSteps);
+        QVERIFY(textWithoutNext(got.current()) == textWithoutNext(history.current()));
+        QCOMPARE(got.undoName(), std::string("Step 9"));
+    }
+
+    void summaries() {
+        const auto saved = folder() / "elsewhere.glyptos";
+        History history = written([&](JournalWriter& writer, History& now) {
+            QVERIFY(saveProject(*now.current(), saved));
+            writer.saved(now.current(), {saved, stampOf(saved)});
+            now.push("After", withTitle(now.current(), "Tide", "The Gannet Hours"));
+            writer.step("After", now.current(), false);
+            writer.miniature({1, 2, 3});
+            QVERIFY(writer.flush());
+            const auto all = journalsIn(folder());
+            QCOMPARE(all.size(), size_t(1));
+            QVERIFY(all[0].isInUse);
+            QVERIFY(!readJournal(all[0].journal, forms_)); // somebody writes to it
+        });
+        std::filesystem::rename(saved, folder() / "away");
+        std::filesystem::rename(folder() / "away", saved);
+        const auto all = journalsIn(folder());
+        QCOMPARE(all.size(), size_t(1));
+        const JournalSummary& one = all[0];
+        QCOMPARE(one.title, std::string("Tide · The Gannet Hours"));
+        QCOMPARE(one.steps, 1);
+        QVERIFY(one.isModified && !one.isLeft && !one.isInUse);
+        QVERIFY(one.as && one.as->file == saved && one.as->stamp == stampOf(saved));
+        QVERIFY(one.miniature == (std::vector<uint8_t>{1, 2, 3}));
+        QVERIFY(journalOf(folder(), saved));
+        QVERIFY(!journalOf(folder(), folder() / "other.glyptos"));
+        const auto back = readJournal(one.journal, forms_);
+        QVERIFY2(back, qPrintable(sentence(back)));
+        QVERIFY(back->start.saved && text(back->start.saved) == text(history.steps()[2].release));
+        const auto opened = openProject(saved, forms_);
+        QVERIFY2(opened, qPrintable(sentence(opened)));
+        QCOMPARE(rootName(**opened), back->inFile);
+    }
+
+    void leftOnesStayForDays() {
+        written();
+        const auto journal = only();
+        const int64_t now = journalsIn(folder())[0].changedMs, day = int64_t(24) * 3600 * 1000;
+        tidyJournals(folder(), now + 400 * day);
+        QCOMPARE(only(), journal); // nobody has looked at it
+        QVERIFY(leaveJournal(journal));
+        QVERIFY(journalsIn(folder())[0].isLeft && journalsIn(folder())[0].isModified);
+        tidyJournals(folder(), now + kLeftDays * day);
+        QCOMPARE(only(), journal);
+        tidyJournals(folder(), now + (kLeftDays + 1) * day);
+        QVERIFY(only().empty());
+    }
+
+    /// Pictures that lie in a file are not copied; before the file goes, those it will not hold are.
+    void picturesElsewhere() {
+        const auto crate = folder() / "shell.png";
+        ReleasePtr release = withPhoto(start(), 1);
+        write(crate, **release->sources[0]->bytes->read());
+        release = withPhoto(release, 2);
+        const auto file = folder() / "tide.glyptos";
+        QVERIFY(saveProject(*release, file));
+        History history(release);
+        JournalWriter writer(folder() / "j", {history, release, SavedAs{file, stampOf(file)}}, told_to());
+        writer.mayBeIn(release->sources[0]->id, crate);
+        history.push("Step", withFill(release, 0.5F));
+        writer.step("Step", history.current(), false);
+        QVERIFY(writer.flush());
+        const auto journal = writer.path();
+        const auto has = [&](size_t i) {
+            const auto bytes = readFile(journal).value();
+            const auto picture = release->sources[i]->bytes->read().value();
+            return std::search(bytes.begin(), bytes.end(), picture->begin(), picture->end()) != bytes.end();
+        };
+        QVERIFY(!has(0) && !has(1));
+        // The photo of the file is about to go from it.
+        const ReleasePtr without = screenRelease(600, 600);
+        writer.secureBefore(file, without);
+        QVERIFY(!has(0) && has(1));
+        // The one of the crate is changed under our hands.
+        write(crate, {1, 2, 3});
+        writer.step("Step", withFill(history.current(), 0.25F), false);
+        QVERIFY(writer.flush());
+        QVERIFY(has(0) && has(1));
+    }
+};
+
+GLYPTOS_TEST(JournalTest)
+#include "journal_test.moc"
