@@ -293,6 +293,7 @@ int main(int argc, char** argv) {
     Engine engine;
     const QTemporaryDir home;
     qputenv("XDG_CACHE_HOME", (home.path() + QStringLiteral("/cache")).toUtf8());
+    qputenv("XDG_STATE_HOME", (home.path() + QStringLiteral("/state")).toUtf8());
     MainWindow window(engine, *forms, home.path().toStdString() + "/crate");
     window.resize(1280, 800);
     window.show();

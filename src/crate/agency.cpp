@@ -12,24 +12,27 @@ namespace {
 
 constexpr auto kSlow = std::chrono::milliseconds(2500), kStep = std::chrono::milliseconds(25);
 
-/// agency.json: {"name", "licences": [{"name", "creditNeeded", "asks"}]}
 Result<void> readTerms(const std::filesystem::path& file, std::string& name,
                        std::vector<AgencyLicence>& licences) {
     auto bytes = readFile(file);
     if (!bytes) return tl::unexpected(bytes.error());
-    const auto read =
-        guarded({reinterpret_cast<const char*>(bytes->data()), bytes->size()}, "agency", [&](const Entry& e) {
-            name = e.text("name");
-            e.each("licences", [&](const Entry& l) {
-                licences.push_back({l.text("name"), l.flag("creditNeeded"), l.text("asks")});
-            });
-            return true;
-        });
+    auto read = agencyTermsFromJson({reinterpret_cast<const char*>(bytes->data()), bytes->size()});
     if (!read) return fail(read.error().fault, "“" + file.string() + "”: " + read.error().message + ".");
+    name = std::move(read->name), licences = std::move(read->licences);
     return {};
 }
 
 } // namespace
+
+Result<AgencyTerms> agencyTermsFromJson(std::string_view json) {
+    return guarded(json, "agency", [](const Entry& e) {
+        AgencyTerms out{e.text("name"), {}};
+        e.each("licences", [&](const Entry& l) {
+            out.licences.push_back({l.text("name"), l.flag("creditNeeded"), l.text("asks")});
+        });
+        return out;
+    });
+}
 
 std::filesystem::path drawerFolder() {
     if (const char* set = std::getenv("GLYPTOS_DRAWER"); set && *set) return set;

@@ -17,6 +17,14 @@ struct AgencyLicence {
     std::string asks; ///< a sentence
 };
 
+/// What an agency says of itself.
+struct AgencyTerms {
+    std::string name;
+    std::vector<AgencyLicence> licences;
+};
+/// {"name", "licences": [{"name", "creditNeeded", "asks"}]}. Fails with a part of a sentence.
+[[nodiscard]] Result<AgencyTerms> agencyTermsFromJson(std::string_view json);
+
 /// Where the drawer is: $GLYPTOS_DRAWER, else with the installed files, else beside the folder of the
 /// program.
 std::filesystem::path drawerFolder();

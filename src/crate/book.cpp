@@ -32,8 +32,8 @@ Result<void> checkHead(const AppendFile& file) {
 Result<Book> Book::open(const std::filesystem::path& path) {
     auto file = AppendFile::open(path);
     if (!file)
-        return fail(Fault::Unreadable, "The crate in “" + path.parent_path().string() + "” cannot be opened (" +
-                                           file.error().message +
+        return fail(Fault::Unreadable, "The crate in “" + path.parent_path().string() +
+                                           "” cannot be opened (" + file.error().message +
                                            "); sources can still be brought in one by one.");
     Book book(std::move(*file));
     const auto lock = book.lock();
@@ -79,7 +79,8 @@ Result<void> Book::append(const std::vector<std::string>& lines) {
     for (const std::string& line : lines) all += line + '\n';
     const auto written = file_.append(bytesOf(all));
     if (written) return {};
-    const std::string what = "The crate in “" + folder() + "” cannot be written to (" + written.error().message;
+    const std::string what =
+        "The crate in “" + folder() + "” cannot be written to (" + written.error().message;
     return fail(Fault::Unwritable,
                 what + (written.error().fault == Fault::Damaged ? ")." : "); it is as it was before."));
 }

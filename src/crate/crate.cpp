@@ -1,8 +1,8 @@
 #include "crate/crate.h"
 
-#include "base/path_text.h"
 #include "base/inside.h"
 #include "base/json.h"
+#include "base/path_text.h"
 #include "base/text.h"
 #include "file/atomic_file.h"
 #include "file/xdg_folders.h"

@@ -52,7 +52,6 @@ bool isLargeEnough(const CrateEntry& entry);
 /// The family of the colour that a picture is remembered by: large, and coloured rather than grey.
 ColourFamily mainColourOf(const std::vector<PaletteColour>& palette);
 
-
 /// One line of JSON. What is read back is the same but for rounding in palette and edges.
 std::string entryToLine(const CrateEntry& entry);
 /// Nothing when the line is none.

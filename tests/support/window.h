@@ -33,6 +33,7 @@ class TestWindow {
         QStandardPaths::setTestModeEnabled(true);
         qputenv("XDG_CACHE_HOME", (crateHome.path() + QStringLiteral("/cache")).toUtf8());
         qputenv("XDG_DATA_HOME", (crateHome.path() + QStringLiteral("/data")).toUtf8());
+        qputenv("XDG_STATE_HOME", stateFolder().toUtf8());
         QCoreApplication::setOrganizationName(QStringLiteral("glyptos-tests"));
         QSettings().clear();
         applyTheme(*qobject_cast<QApplication*>(QCoreApplication::instance()), false);
@@ -140,6 +141,12 @@ class TestWindow {
         for (QAction* a : window->menuBar()->findChildren<QAction*>())
             if (a->text() == text) return a;
         return nullptr;
+    }
+
+    /// Where journals go: a folder of its own, unless somebody has set another.
+    QString stateFolder() const {
+        return qEnvironmentVariableIsSet("GLYPTOS_TEST_STATE") ? qEnvironmentVariable("GLYPTOS_TEST_STATE")
+                                                               : crateHome.path() + QStringLiteral("/state");
     }
 
     QTemporaryDir crateHome;
