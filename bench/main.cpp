@@ -1,6 +1,6 @@
 // glyptos-bench [--json FILE] [--curve | --gather | --vision | --layout]: the budgets of docs/performance.md,
 // measured against a peer in the same run where there is one; with --curve, how the cost grows with size and
-// depth; with --flatten, --gather, --vision, --painting, --treating or --warp, the rows of those alone; with
+// depth; with --flatten, --gather, --keeping, --vision, --painting, --treating or --warp, the rows of those alone; with
 // --layout, what pictures stored as tiles would gain. Times are the least of several runs for ratios, and the
 // 95th percentile where a budget says so.
 #include "app/widgets/theme.h"
@@ -11,6 +11,7 @@
 #include "file/pictures/picture_writer.h"
 #include "flatten.h"
 #include "gather.h"
+#include "keeping.h"
 #include "layers.h"
 #include "painting.h"
 #include "raster/noise.h"
@@ -181,7 +182,7 @@ int main(int argc, char** argv) {
         add(panning(fonts));
         return print(rows, {}), 0;
     }
-    if (arguments.contains(QStringLiteral("--night"))) return peakHere(paintAllNight);
+    if (arguments.contains(QStringLiteral("--night"))) return peakHere([] { paintAllNight(); });
     const auto addPainting = [&] {
         rows.push_back(dabsAgainstPeer());
         add(painting(fonts));
@@ -212,6 +213,15 @@ int main(int argc, char** argv) {
                                  QStringLiteral("--treated"), 2048));
     };
     if (arguments.contains(QStringLiteral("--treating"))) return addTreating(), print(rows, {}), 0;
+    if (arguments.contains(QStringLiteral("--two-gigabytes"))) return peakHere(openTwoGigabytes);
+    const auto addKeeping = [&] {
+        add(writingDown());
+        add(largeRelease());
+        rows.push_back(
+            memoryRow("a release with 2 GB of pictures, opened", QStringLiteral("--two-gigabytes"), 300));
+        forgetLargeRelease();
+    };
+    if (arguments.contains(QStringLiteral("--keeping"))) return addKeeping(), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--layout"))) return whatTilesWouldGain(fonts), 0;
     add(flattenAgainstPeers(fonts));
     add(oneLayerChanges(fonts));
@@ -219,6 +229,7 @@ int main(int argc, char** argv) {
     add(kneadStrokes(fonts));
     add(remapping());
     addPainting();
+    addKeeping();
     add(panning(fonts));
     rows.push_back(memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048));
     rows.push_back(memoryRow("cover 3000² of thirty 45-megapixel photos", QStringLiteral("--thirty"), 2048));

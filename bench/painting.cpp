@@ -155,7 +155,7 @@ std::vector<Row> painting(const FontLibrary& fonts) {
             {"2000 stamps along a line, changed by a slider, p95", percentile95(changes), 0, 100, "ms"}};
 }
 
-void paintAllNight() {
+void paintAllNight(const std::function<void(const History&)>& after) {
     Layers layers(kSide, kSide, 1);
     const Made made = withPaintLayer(layers.release, layers.panel, {}, 1);
     History history(made.release);
@@ -181,6 +181,7 @@ void paintAllNight() {
                      }));
         memory.add(*history.current());
         HistoryMemory::putAway(memory.excess(*history.current()), memory.file());
+        if (after) after(history);
     }
     if (history.steps().size() != 2001) std::exit(2);
 }

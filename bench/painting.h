@@ -3,6 +3,7 @@
 
 #include "clock.h"
 
+#include "release/history/history.h"
 #include "type/font_library.h"
 
 #include <vector>
@@ -15,8 +16,7 @@ Row dabsAgainstPeer();
 /// One move of that brush on one of twelve layers, to what is shown of it at 900 × 600 and fit zoom; undo of
 /// a stroke there; a line of two thousand stamps with another chance.
 std::vector<Row> painting(const FontLibrary& fonts);
-/// A night of two thousand strokes on a layer of 3750², each a step: prints what of it the process itself
-/// holds at its peak, MiB.
-void paintAllNight();
+/// A night of two thousand strokes on a layer of 3750², each a step; calls `after` with the history after each.
+void paintAllNight(const std::function<void(const History&)>& after = {});
 
 } // namespace glyptos::bench

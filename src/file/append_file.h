@@ -30,11 +30,12 @@ class AppendFile {
     size_t size() const;
     /// Whether another file has taken its place, as after it was written anew.
     bool isReplaced() const;
-    /// As many bytes as there are from `at` on, at most so many as `out` takes. Fails with the system's reason.
+    /// As many bytes as there are from `at` on, at most so many as `out` takes. Fails with the system's
+    /// reason.
     [[nodiscard]] Result<size_t> read(size_t at, std::span<uint8_t> out) const;
 
-    /// Adds parts and flushes them to the disk. Fails with the system's reason: Fault::Unwritable when the file
-    /// is as it was before, Fault::Damaged when some of it may stand there.
+    /// Adds parts and flushes them to the disk. Fails with the system's reason: Fault::Unwritable when the
+    /// file is as it was before, Fault::Damaged when some of it may stand there.
     [[nodiscard]] Result<void> append(std::span<const std::span<const uint8_t>> parts);
     [[nodiscard]] Result<void> append(std::span<const uint8_t> bytes) { return append({&bytes, 1}); }
     /// Gives up all from a byte on.

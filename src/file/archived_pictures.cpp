@@ -18,11 +18,11 @@ class ArchivedPictures::Entry : public PictureBytes::Place {
 
     Result<PictureBytes::Held> read() const override {
         std::unique_lock lock(archive_->mutex_);
-        auto bytes = archive_->zip_.unpack(entry_, size_);
+        auto bytes = archive_->zip_.unpack(entry_, size_, false);
         lock.unlock();
         if (!bytes) return tl::unexpected(bytes.error());
         if (contentId(*bytes) != id_)
-            return fail(Fault::Damaged, "it is not the one that was saved; the file has been changed");
+            return fail(Fault::Damaged, "it is not the one it was saved with");
         return std::make_shared<const std::vector<uint8_t>>(std::move(*bytes));
     }
 

@@ -102,7 +102,7 @@ Result<PictureBytesPtr> heldPicture(const PictureBytes& archived, const Source& 
     auto info = inspectPicture(**bytes, source.name);
     if (!info || info->width != source.width || info->height != source.height ||
         info->format != source.format)
-        return fail(Fault::Damaged, "it is not the one that it was saved with");
+        return fail(Fault::Damaged, "it is not the one it was saved with");
     return pictureBytes(std::vector(**bytes));
 }
 
@@ -178,6 +178,8 @@ Result<void> saveProject(const Release& whole, const std::filesystem::path& file
     const std::string json = releaseToJson(release);
     std::vector<ZipEntry> entries{{"mimetype", bytesOf(kMimeType), false},
                                   {"release.json", bytesOf(json), true}};
+    for (const SourcePtr& s : release.sources)
+        if (!s->bytes) return fail(Fault::Internal, "The picture “" + s->name + "” has not been read yet.");
     for (const SourcePtr& s : release.sources)
         entries.push_back({pictureEntry(*s), {}, s->format == "svg", s->bytes});
     const auto looks = looksOf(release);

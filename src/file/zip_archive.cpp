@@ -155,9 +155,12 @@ Result<size_t> ZipReader::claim(const std::string& entry, size_t most) const {
     return size_t(stat.size);
 }
 
-Result<std::vector<uint8_t>> ZipReader::unpack(const std::string& entry, size_t size) const {
+Result<std::vector<uint8_t>> ZipReader::unpack(const std::string& entry, size_t size, bool compare) const {
+    zip_stat_t stat;
+    const bool isPlain = zip_stat(archive_.get(), entry.c_str(), 0, &stat) == 0 &&
+                         (stat.valid & ZIP_STAT_COMP_METHOD) != 0 && stat.comp_method == ZIP_CM_STORE;
     std::vector<uint8_t> bytes(size);
-    zip_file_t* file = zip_fopen(archive_.get(), entry.c_str(), 0);
+    zip_file_t* file = zip_fopen(archive_.get(), entry.c_str(), isPlain && !compare ? ZIP_FL_COMPRESSED : 0);
     const zip_int64_t n = file ? zip_fread(file, bytes.data(), bytes.size()) : -1;
     // The checksum is compared once the entry's end has been read.
     uint8_t beyond = 0;

@@ -35,8 +35,10 @@ class ZipReader {
     /// Bytes that an entry unpacks to. Fails when it is missing, damaged, larger than `most` bytes, or more
     /// than the archive may unpack; what is claimed counts. From one thread, as all that follows.
     [[nodiscard]] Result<size_t> claim(const std::string& entry, size_t most) const;
-    /// All bytes of an entry that has been claimed, its checksum compared.
-    [[nodiscard]] Result<std::vector<uint8_t>> unpack(const std::string& entry, size_t size) const;
+    /// All bytes of an entry that has been claimed, its checksum compared: unless the caller has a better way
+    /// to know them and they are not packed.
+    [[nodiscard]] Result<std::vector<uint8_t>> unpack(const std::string& entry, size_t size,
+                                                      bool compare = true) const;
     /// Both.
     [[nodiscard]] Result<std::vector<uint8_t>> read(const std::string& entry, size_t most) const;
     /// The same as text.

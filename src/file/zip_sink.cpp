@@ -2,9 +2,15 @@
 
 #include <algorithm>
 #include <cerrno>
+#include <fcntl.h>
 #include <unistd.h>
 
 namespace glyptos {
+namespace {
+
+constexpr size_t kTogether = size_t(1) << 20; // bytes
+
+} // namespace
 
 ZipSink::ZipSink(int file)
     : file_(file) {
@@ -24,19 +30,34 @@ zip_int64_t ZipSink::failed(int fault) {
     return -1;
 }
 
+/// libzip writes in small parts that mostly follow each other: they go to the file together, and the disk is
+/// asked to begin with them.
 zip_int64_t ZipSink::write(const void* data, zip_uint64_t size) {
-    const auto* bytes = static_cast<const char*>(data);
-    for (zip_uint64_t done = 0; done < size;) {
-        const ssize_t n = ::pwrite(file_, bytes + done, size - done, off_t(at_));
-        if (n < 0 && errno == EINTR) continue;
-        if (n < 0) return failed(ZIP_ER_WRITE);
-        done += zip_uint64_t(n), at_ += zip_uint64_t(n);
-    }
-    end_ = std::max(end_, at_);
+    if (at_ != waitingAt_ + waiting_.size() && !writeWaiting()) return failed(ZIP_ER_WRITE);
+    if (waiting_.empty()) waitingAt_ = at_;
+    const auto* bytes = static_cast<const uint8_t*>(data);
+    waiting_.insert(waiting_.end(), bytes, bytes + size);
+    at_ += size, end_ = std::max(end_, at_);
+    if (waiting_.size() >= kTogether && !writeWaiting()) return failed(ZIP_ER_WRITE);
     return zip_int64_t(size);
 }
 
+bool ZipSink::writeWaiting() {
+    for (size_t done = 0; done < waiting_.size();) {
+        const ssize_t n =
+            ::pwrite(file_, waiting_.data() + done, waiting_.size() - done, off_t(waitingAt_ + done));
+        if (n < 0 && errno == EINTR) continue;
+        if (n < 0) return false;
+        done += size_t(n);
+    }
+    if (waiting_.size() >= kTogether)
+        ::sync_file_range(file_, off_t(waitingAt_), off_t(waiting_.size()), SYNC_FILE_RANGE_WRITE);
+    waiting_.clear();
+    return true;
+}
+
 zip_int64_t ZipSink::read(void* data, zip_uint64_t size) {
+    if (!writeWaiting()) return failed(ZIP_ER_WRITE);
     const ssize_t n = ::pread(file_, data, size, off_t(at_));
     if (n < 0) return failed(ZIP_ER_READ);
     at_ += zip_uint64_t(n);
@@ -82,11 +103,13 @@ zip_int64_t ZipSink::act(void* self, void* data, zip_uint64_t size, zip_source_c
     case ZIP_SOURCE_TELL:
     case ZIP_SOURCE_TELL_WRITE:
         return zip_int64_t(sink.at_);
+    case ZIP_SOURCE_COMMIT_WRITE:
+        return sink.writeWaiting() ? 0 : sink.failed(ZIP_ER_WRITE);
     case ZIP_SOURCE_STAT:
         return sink.stat(data);
     case ZIP_SOURCE_ERROR:
         return zip_error_to_data(&sink.error_, data, size);
-    default: // closed, committed, freed: whoever opened the file does the rest
+    default: // closed, freed: whoever opened the file does the rest
         return 0;
     }
 }

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <cstdint>
+#include <vector>
 #include <zip.h>
 
 namespace glyptos {
@@ -25,9 +26,12 @@ class ZipSink {
     zip_int64_t read(void* data, zip_uint64_t size);
     zip_int64_t stat(void* data);
     zip_int64_t failed(int fault);
+    bool writeWaiting();
 
     int file_;
     zip_uint64_t at_ = 0, end_ = 0;
+    std::vector<uint8_t> waiting_; ///< to be written at waitingAt_
+    zip_uint64_t waitingAt_ = 0;
     zip_error_t error_{};
 };
 

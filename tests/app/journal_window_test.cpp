@@ -99,7 +99,7 @@ class JournalWindowTest : public QObject {
         QCOMPARE(sheet()->list()->count(), 1);
         const QListWidgetItem* row = sheet()->list()->item(0);
         const QString says = row->data(Qt::AccessibleTextRole).toString();
-        QVERIFY2(says.contains("Slack Tide") && says.contains("2 step(s)") &&
+        QVERIFY2(says.contains("Slack Tide") && says.contains("2 steps not saved") &&
                      says.contains("never saved in a file") && says.contains("today"),
                  qPrintable(says));
         const auto small = row->data(Qt::DecorationRole).value<QImage>();

@@ -341,7 +341,7 @@ class JournalTest : public QObject {
         QCOMPARE(all.size(), size_t(1));
         const JournalSummary& one = all[0];
         QCOMPARE(one.title, std::string("Tide · The Gannet Hours"));
-        QCOMPARE(one.steps, 1);
+        QCOMPARE(one.steps, size_t(1));
         QVERIFY(one.isModified && !one.isLeft && !one.isInUse);
         QVERIFY(one.as && one.as->file == saved && one.as->stamp == stampOf(saved));
         QVERIFY(one.miniature == (std::vector<uint8_t>{1, 2, 3}));

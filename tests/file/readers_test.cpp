@@ -115,8 +115,15 @@ class ReadersTest : public QObject {
                       "filter='url(#f)'/><text x='1' y='9'>ð</text></svg>")};
         if (name == "open-raster")
             return {written("b", [](const auto& file) {
-                const ReleasePtr r = release();
-                const PanelRef panel{r->pieces[0]->id, r->pieces[0]->flat->panels[0].id};
+                ReleasePtr r = screenRelease(40, 30);
+                for (const float red : {0.25F, 1.0F}) {
+                    Layer layer;
+                    layer.name = "Þari";
+                    layer.opacity = red;
+                    layer.content = FillContent{Ink(red, 0, 0, 1)};
+                    r = withLayer(r, frontOf(r), layer).release;
+                }
+                const PanelRef panel = frontOf(r);
                 PictureStore store;
                 const FontLibrary fonts(dataFolder() / "fonts", true);
                 Renderer renderer(store, fonts);

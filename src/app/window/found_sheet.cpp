@@ -90,7 +90,7 @@ FoundSheet::FoundSheet(const std::vector<JournalSummary>& lost, QWidget* parent)
     , lost_(lost) {
     setAttribute(Qt::WA_DeleteOnClose);
     setWindowTitle(tr("Found again"));
-    resize(680, 460);
+    resize(680, std::clamp(int(lost.size()), 1, 4) * kRow + 150);
     auto* column = new QVBoxLayout(this);
     column->setSpacing(10);
     column->addWidget(roleLabel(
@@ -126,9 +126,11 @@ FoundSheet::FoundSheet(const std::vector<JournalSummary>& lost, QWidget* parent)
 
 void FoundSheet::addRow(const JournalSummary& journal) {
     const QString title = journal.title.empty() ? tr("A release without a title") : q(visible(journal.title));
-    const QStringList lines{
-        tr("%n step(s) not saved, the last %1", nullptr, journal.steps).arg(whenOf(journal.changedMs)),
-        whereOf(journal)};
+    const QString when = whenOf(journal.changedMs);
+    const QStringList lines{journal.steps == 1
+                                ? tr("one step not saved, made %1").arg(when)
+                                : tr("%1 steps not saved, the last %2").arg(journal.steps).arg(when),
+                            whereOf(journal)};
     auto* row = new QListWidgetItem(list_);
     row->setData(TitleRole, title);
     row->setData(LinesRole, lines);

@@ -78,12 +78,20 @@ ReleasePtr ActReplay::standIn(const ToldStep& step) {
     return out;
 }
 
+size_t ActReplay::stepsSinceSaved() const {
+    const size_t at = history_->position();
+    for (size_t i = at + 1; i-- > 0;)
+        if (told(history_->steps()[i].release).root == savedStep_) return at - i;
+    for (size_t i = at; i < history_->steps().size(); ++i)
+        if (told(history_->steps()[i].release).root == savedStep_) return i - at;
+    return at;
+}
+
 void ActReplay::take(const Entry& e) {
     const std::string kind = e.text("act");
     if (kind == "begin") {
         const ToldStep start = readStep(e);
         history_.emplace(History({{start.name, standIn(start), {}}}, 0, {}));
-        stepsSinceSaved_ = 0;
     } else if (!history_)
         e.wrong("comes before the beginning");
     if (kind == "begin" || kind == "step") title_ = e.text("title"), lastMs_ = int64_t(e.number("at"));
@@ -92,7 +100,6 @@ void ActReplay::take(const Entry& e) {
         const bool merged = e.flagOr("merged", false);
         if (!merged) history_->settle();
         history_->push(step.name, standIn(step), kMergeable);
-        stepsSinceSaved_ += !merged;
     } else if (kind == "branch") {
         std::vector<HistoryStep> steps;
         e.each("steps", [&](const Entry& one) {
@@ -111,7 +118,6 @@ void ActReplay::take(const Entry& e) {
         as_.reset();
         if (e.has("file")) as_ = SavedAs{pathFromText(e.text("file")), {}};
         if (as_ && e.has("stamp")) as_->stamp = readStamp(e.at("stamp"));
-        stepsSinceSaved_ = 0;
     }
     left_ = kind == "left";
 }

@@ -49,7 +49,8 @@ class ActReplay {
     const std::optional<SavedAs>& savedAs() const { return as_; }
     bool isLeft() const { return left_; }
     bool isModified() const { return hasBegun() && told(history_->current()).root != savedStep_; }
-    int stepsSinceSaved() const { return stepsSinceSaved_; }
+    /// Steps from the one that was saved to the current one, either way; all when it is not among them.
+    size_t stepsSinceSaved() const;
     int64_t lastMs() const { return lastMs_; } ///< since 1970; of the last step
 
   private:
@@ -60,7 +61,6 @@ class ActReplay {
     std::string title_, savedStep_, inFile_;
     std::optional<SavedAs> as_;
     int64_t lastMs_ = 0;
-    int stepsSinceSaved_ = 0;
     bool left_ = false;
 };
 

@@ -26,7 +26,7 @@ struct JournalSummary {
     std::string title;         ///< of the release; may be empty
     std::optional<SavedAs> as; ///< the file it belongs to
     int64_t changedMs = 0;     ///< since 1970: when the last step was made
-    int steps = 0;             ///< since it was saved
+    size_t steps = 0;          ///< since it was saved
     bool isModified = false;   ///< there is something that is not saved
     bool isLeft = false;       ///< it was closed without saving
     bool isInUse = false;      ///< by a window that is open
