@@ -227,7 +227,8 @@ class ProjectTest : public QObject {
         QVERIFY2(opened, qPrintable(sentence(opened)));
         QCOMPARE(QString::fromStdString(releaseToJson(**opened)),
                  QString::fromStdString(releaseToJson(*before)));
-        for (const SourcePtr& s : before->sources) QVERIFY(**(*opened)->source(s->id)->bytes->read() == **s->bytes->read());
+        for (const SourcePtr& s : before->sources)
+            QVERIFY(**(*opened)->source(s->id)->bytes->read() == **s->bytes->read());
         const auto second = at("second.glyptos");
         QVERIFY(saveProject(**opened, second));
         QVERIFY(fileText(second) == fileText(file));

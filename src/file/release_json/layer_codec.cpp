@@ -9,6 +9,7 @@
 #include "file/release_json/treatment_codec.h"
 #include "file/release_json/warp_codec.h"
 #include "release/edits/edits.h"
+#include "release/limits.h"
 #include "release/walks.h"
 
 namespace glyptos {
@@ -65,11 +66,11 @@ struct Codec<TextContent> {
         out.spec.text = e.text("text");
         out.spec.family = e.text("family");
         out.spec.style = e.text("style");
-        out.spec.size = e.positive("size");
-        out.spec.tracking = e.number("tracking");
-        out.spec.leading = e.number("leading");
+        out.spec.size = e.between("size", kSmallestScale, kLargestSide);
+        out.spec.tracking = e.between("tracking", -kLargestSide, kLargestSide);
+        out.spec.leading = e.between("leading", -kLargestSide, kLargestSide);
         out.spec.align = e.oneOf<Align>("align", kAlignNames);
-        out.spec.measure = e.number("measure");
+        out.spec.measure = e.between("measure", -kFarthestPlace, kFarthestPlace);
         out.colour = readInk(e, "colour");
         out.capitals = e.flag("capitals");
         return out;
@@ -200,7 +201,11 @@ Json toJson(const Layer& layer, Unit unit, const NodeTelling& inside) {
     if (layer.mask) out["mask"] = toJson(*layer.mask);
     if (layer.warp) out["warp"] = toJson(*layer.warp);
     if (layer.treatments) out["treatments"] = toJson(*layer.treatments, unit);
-    std::visit([&]<class T>(const T& content) { Codec<T>::write(out, content, {unit, inside}); }, layer.content);
+    std::visit(
+        [&]<class T>(const T& content) {
+            Codec<T>::write(out, content, {unit, inside});
+        },
+        layer.content);
     return out;
 }
 
@@ -233,7 +238,6 @@ LayerPtr readLayer(const Entry& e, LayerReading& reading, int depth) {
     eachSource(*layer, [&](const std::string& source) { reading.known(source, e); });
     return layer;
 }
-
 
 Stack readStack(const Entry& e, LayerReading& reading, int depth) {
     if (depth > kDeepestGroup) throw Wrong{Fault::TooLarge, e.path() + ": groups are nested too deeply"};

@@ -1,8 +1,10 @@
 #include "file/release_json/paint_codec.h"
 
 #include "file/release_json/fold.h"
+#include "release/limits.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace glyptos {
 namespace {
@@ -56,7 +58,7 @@ struct Codec<Clouds> {
     static Clouds read(const Entry& e) {
         return {readInk(e, "low"),
                 readInk(e, "high"),
-                e.positive("size"),
+                e.between("size", kSmallestScale, kLargestSide),
                 e.whole("octaves", 1, kMostOctaves),
                 e.between("contrast", 0, 100),
                 readSeed(e)};
@@ -71,7 +73,8 @@ struct Codec<Paper> {
                        p.colour);
     }
     static Paper read(const Entry& e) {
-        return {readInk(e, "colour"), e.between("grain", 0, 1), e.positive("size"), readSeed(e)};
+        return {readInk(e, "colour"), e.between("grain", 0, 1),
+                e.between("size", kSmallestScale, kLargestSide), readSeed(e)};
     }
 };
 
@@ -84,8 +87,12 @@ struct Codec<Pattern> {
                 {"mirrored", p.mirrored}};
     }
     static Pattern read(const Entry& e) {
-        return {e.text("source"), readPair(e, "origin"),    e.positive("scale"),
-                e.number("turn"), e.between("shift", 0, 1), e.flag("mirrored")};
+        return {e.text("source"),
+                readPair(e, "origin"),
+                e.between("scale", kSmallestScale, kLargestScale),
+                e.between("turn", -kMostTurn, kMostTurn),
+                e.between("shift", 0, 1),
+                e.flag("mirrored")};
     }
 };
 
@@ -97,6 +104,8 @@ Json pairJson(Vec2 v) {
 
 Vec2 readPair(const Entry& e, const char* key) {
     const auto v = e.numbers<2>(key);
+    if (std::abs(v[0]) > kFarthestPlace || std::abs(v[1]) > kFarthestPlace)
+        e.at(key).wrong("lies too far away");
     return {v[0], v[1]};
 }
 

@@ -2,6 +2,7 @@
 
 #include "file/release_json/painted_codec.h"
 #include "file/release_json/placing_codec.h"
+#include "release/limits.h"
 
 #include <algorithm>
 
@@ -34,7 +35,8 @@ Json toJson(const PanelSelections& selections) {
 }
 
 Selection readSelection(const Entry& e, const TileSource& tiles) {
-    Selection out{readTiles(e.at("tiles"), kMaskPixels, tiles), e.positive("pixel")};
+    Selection out{readTiles(e.at("tiles"), kMaskPixels, tiles),
+                  e.between("pixel", kSmallestScale, kLargestScale)};
     if (out.tiles->empty()) e.wrong("selects nothing");
     return out;
 }

@@ -1,4 +1,8 @@
 #include "file/release_json/placing_codec.h"
+#include "release/limits.h"
+
+#include <algorithm>
+#include <cmath>
 
 namespace glyptos {
 namespace {
@@ -16,12 +20,11 @@ Json toJson(const Placement& p) {
 }
 
 Placement readPlacement(const Entry& e) {
-    Placement p{{e.number("x"), e.number("y")},
-                e.positive("scaleX"),
-                e.positive("scaleY"),
-                e.number("turn"),
-                e.flag("flipX"),
-                e.flag("flipY")};
+    const auto place = [&](const char* key) { return e.between(key, -kFarthestPlace, kFarthestPlace); };
+    const auto scale = [&](const char* key) { return e.between(key, kSmallestScale, kLargestScale); };
+    Placement p{{place("x"), place("y")}, scale("scaleX"),
+                scale("scaleY"),          e.between("turn", -kMostTurn, kMostTurn),
+                e.flag("flipX"),          e.flag("flipY")};
     if (e.has("skew")) p.skew = e.between("skew", -kMostSkew, kMostSkew);
     return p;
 }
@@ -33,7 +36,8 @@ Json toJson(const PictureContent& p) {
 PictureContent readPicture(const Entry& e) {
     const auto c = e.numbers<4>("crop");
     PictureContent out{e.text("source"), {c[0], c[1], c[2], c[3]}};
-    if (out.crop.empty())
+    const bool isFar = std::any_of(c.begin(), c.end(), [](double v) { return std::abs(v) > kLargestScale; });
+    if (out.crop.empty() || isFar)
         throw Wrong{Fault::Damaged, e.path("crop") + " should be four numbers with an area"};
     return out;
 }

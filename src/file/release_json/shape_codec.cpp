@@ -57,7 +57,7 @@ Json strokeJson(const StrokeStyle& s) {
 }
 
 StrokeStyle readStroke(const Entry& e) {
-    StrokeStyle out{e.positive("width"),
+    StrokeStyle out{e.between("width", kSmallestScale, kLargestSide),
                     e.oneOf<StrokePlace>("place", kPlaces),
                     e.oneOf<LineJoin>("join", kJoins),
                     e.oneOf<LineCap>("startCap", kCaps),

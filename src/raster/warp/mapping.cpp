@@ -327,7 +327,7 @@ class Cutter {
     void add(Vec2 p) { std::exchange(isOpen_, true) ? out_.lineTo(p) : out_.moveTo(p); }
     template <class Curve>
     void halve(const Curve& at, double a, Vec2 from, double b, Vec2 to, int depth) {
-        constexpr int kDeepest = 10;
+        constexpr int kDeepest = 8; // a letter of 20,000 px keeps to a twentieth of one
         const double t = (a + b) / 2;
         const auto middle = mapping_.map(at(t));
         if (!middle || depth == kDeepest) return;

@@ -9,6 +9,10 @@
 namespace glyptos {
 namespace {
 
+constexpr double kFilter = 6; ///< px round what is read, of the widest kernel
+/// Output pixels of a painted one below which nothing of it can be seen.
+constexpr double kSeen = 1e-6;
+
 /// A part of one level, as the sampling of pictures reads it.
 struct Window {
     int level;
@@ -17,9 +21,8 @@ struct Window {
 
 std::optional<Window> windowOf(const Affine& toOutput, const IntRect& region) {
     const auto back = toOutput.inverse();
-    if (!back) return std::nullopt;
+    if (!back || std::max(toOutput.scaleX(), toOutput.scaleY()) < kSeen) return std::nullopt;
     const int level = levelFor(std::max(toOutput.scaleX(), toOutput.scaleY()), kPixelTileLevels);
-    constexpr double kFilter = 6; // px round what is read, of the widest kernel
     const double k = std::ldexp(1.0, -level);
     const Rect there = back->mapBounds(region.toRect());
     return Window{level,
@@ -48,8 +51,14 @@ Tile resampled(Picture picture, const Window& window, const Affine& toOutput, co
     return out;
 }
 
-bool isUsed(const PixelTiles& tiles, const Window& window) {
-    return !window.area.intersected(atLevel(tiles.bounds(), window.level)).empty();
+/// The part of a window that is painted, and a rim of nothing for the kernel; nothing where none is.
+std::optional<Window> paintedPart(const PixelTiles& tiles, const std::optional<Window>& window) {
+    if (!window) return std::nullopt;
+    constexpr int kRim = 2 * int(kFilter);
+    IntRect painted = atLevel(tiles.bounds(), window->level);
+    if (window->area.intersected(painted).empty()) return std::nullopt;
+    painted = {painted.x - kRim, painted.y - kRim, painted.w + 2 * kRim, painted.h + 2 * kRim};
+    return Window{window->level, window->area.intersected(painted)};
 }
 
 } // namespace
@@ -62,8 +71,8 @@ IntRect paintedReach(const Affine& toOutput, const IntRect& region) {
 }
 
 Tile paintedTile(const PixelTiles& tiles, const Affine& toOutput, const IntRect& region) {
-    const auto window = windowOf(toOutput, region);
-    if (!window || !isUsed(tiles, *window)) return {};
+    const auto window = paintedPart(tiles, windowOf(toOutput, region));
+    if (!window) return {};
     Picture picture = tiles.format().bytesPerSample == 2 ? pictureOf<uint16_t>(tiles, *window)
                                                          : pictureOf<uint8_t>(tiles, *window);
     Tile out = resampled(std::move(picture), *window, toOutput, region);
@@ -162,13 +171,18 @@ Picture greyPicture(const PixelTiles& tiles, const Window& window) {
 } // namespace
 
 Buffer<float> paintedValues(const PixelTiles& tiles, const Affine& toOutput, const IntRect& region) {
-    const auto window = windowOf(toOutput, region);
+    const auto window = paintedPart(tiles, windowOf(toOutput, region));
     const auto back = toOutput.inverse();
-    if (window && back && isUsed(tiles, *window) && toOutput.b == 0 && toOutput.c == 0)
+    // Beyond the smallest level the taps would lie ever further apart.
+    constexpr double kLeastScale = 0.25;
+    const auto isFine = [&] {
+        return std::ldexp(std::min(toOutput.scaleX(), toOutput.scaleY()), window->level) >= kLeastScale;
+    };
+    if (window && back && toOutput.b == 0 && toOutput.c == 0 && isFine())
         return uprightValues(tiles, *window, *back, region);
     Buffer<float> out(size_t(region.w) * size_t(region.h));
     std::fill(out.begin(), out.end(), 0.0f);
-    if (!window || !isUsed(tiles, *window)) return out;
+    if (!window) return out;
     const Tile values = resampled(greyPicture(tiles, *window), *window, toOutput, region);
     for (int y = 0; y < region.h; ++y)
         for (int x = 0; x < region.w; ++x)
