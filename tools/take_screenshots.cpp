@@ -1,11 +1,13 @@
 // take-screenshots RELEASE FOLDER: one picture of each main view at 1280 × 800, from a release.
 #include "app/widgets/theme.h"
+#include "app/window/found_sheet.h"
 #include "app/window/main_window.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
 #include "release/walks.h"
 
 #include <QApplication>
+#include <QBuffer>
 #include <QComboBox>
 #include <QElapsedTimer>
 #include <QMouseEvent>
@@ -104,9 +106,7 @@ bool shootGather(MainWindow& window, const QString& folder) {
     const auto stock = gather.pictures()->drawerGrid()->entries();
     for (size_t i = 0; i < stock.size(); i += 2) window.crate().take(stock[i]->id);
     settle(window, [] { return true; });
-    for (const EntryPtr& e : stock)
-        if (e->name() == "Keeper's evening") gather.pictures()->drawerGrid()->choose(e->id);
-    bool fine = shoot(window, folder, QStringLiteral("gather-drawer"));
+    bool fine = true;
     gather.showPlace(GatherPlace::Crate);
     settle(window, [&] { return !gather.pictures()->crateGrid()->entries().empty(); });
     for (const EntryPtr& e : gather.pictures()->crateGrid()->entries())
@@ -262,6 +262,51 @@ bool shootPainting(MainWindow& window, const QString& folder) {
     return fine;
 }
 
+/// A night's journal, with the bench as its miniature.
+void writeNight(MainWindow& window, const std::string& title, const std::optional<SavedAs>& as, int steps) {
+    Document& document = *window.document();
+    const ComposeBench& bench = *window.compose()->bench();
+    const Rect trim = document.shownPanel()->trim();
+    const Rect shown = bench.toView().mapBounds(trim);
+    QByteArray png;
+    QBuffer buffer(&png);
+    window.compose()
+        ->bench()
+        ->grab(QRectF(shown.x, shown.y, shown.w, shown.h).toRect())
+        .scaled(128, 128, Qt::KeepAspectRatio, Qt::SmoothTransformation)
+        .save(&buffer, "PNG");
+    Brief brief = document.release()->brief;
+    brief.title = title;
+    const ReleasePtr begun = withBrief(document.release(), brief);
+    JournalWriter journal(journalsFolder(), {History(begun), begun, as}, [](const std::string&) {});
+    ReleasePtr now = begun;
+    for (int i = 0; i < steps; ++i) {
+        brief.notes = std::to_string(i);
+        now = withBrief(now, brief);
+        journal.step("Note", now, false);
+    }
+    journal.miniature({png.begin(), png.end()});
+    journal.flush();
+}
+
+/// What was not saved, as it is found again.
+bool shootFound(MainWindow& window, const QString& folder) {
+    window.showStep(Step::Compose);
+    window.document()->showTake("A");
+    settle(window, [] { return true; });
+    writeNight(window, "Slack Tide Almanac", SavedAs{"/home/saga/covers/slack-tide-almanac.glyptos", {}}, 41);
+    window.document()->showTake("F");
+    settle(window, [] { return true; });
+    writeNight(window, "Hymns for a Harbour Wall", std::nullopt, 7);
+    while (window.document()->history().canUndo()) window.document()->undo();
+    window.showFoundAgain();
+    settle(window, [&] { return window.findChild<FoundSheet*>() != nullptr; });
+    auto* sheet = window.findChild<FoundSheet*>();
+    const bool fine = sheet->grab().save(folder + QStringLiteral("/found-again.png"));
+    sheet->reject();
+    return fine;
+}
+
 /// The sheet that begins a release.
 bool shootStart(MainWindow& window, const QString& folder) {
     StartSheet* start = window.askNewRelease();
@@ -315,7 +360,7 @@ int main(int argc, char** argv) {
     compose.blendSheet()->leave();
     fine = shootHandwork(window, folder) && shootPainting(window, folder) && fine;
     fine = shootTakes(window, folder) && shootTreatments(window, folder) && fine;
-    fine = shootGather(window, folder) && shootStart(window, folder) && fine;
+    fine = shootGather(window, folder) && shootStart(window, folder) && shootFound(window, folder) && fine;
     window.showStep(Step::Brief);
     fine = shoot(window, folder, QStringLiteral("brief")) && fine;
     for (const PiecePtr& piece : document.release()->pieces)

@@ -298,6 +298,48 @@ class JournalTest : public QObject {
         compare(back->start.history, history);
     }
 
+    /// Pixels that were put away cannot be read, or there is no memory for them: said once, tried again.
+    void partsThatCannotBeHad() {
+        struct Broken : TileStore {
+            std::atomic<bool> isBroken = true;
+            void get(size_t, TileLevels& levels) const override {
+                if (isBroken) throw std::bad_alloc();
+                Buffer<uint8_t> pixels(levels[0].size());
+                std::fill(pixels.begin(), pixels.end(), uint8_t(7));
+                levels = tileLevels(kPaintPixels, std::move(pixels));
+            }
+            void forget(size_t, size_t) override {}
+        };
+        const auto store = std::make_shared<Broken>();
+        Buffer<uint8_t> pixels(size_t(kPixelTileSide) * kPixelTileSide * 4);
+        std::fill(pixels.begin(), pixels.end(), uint8_t(7));
+        const PixelTilePtr whole = pixelTile(kPaintPixels, std::move(pixels));
+        auto tiles = std::make_shared<PixelTiles>(kPaintPixels);
+        tiles->put({0, 0}, std::make_shared<const PixelTile>(
+                               TileFacts{kPaintPixels, whole->hash(), whole->used(), 0}, store, 0));
+        Layer layer;
+        layer.content = PaintedContent{tiles, nullptr};
+        History history(start());
+        JournalWriter writer(folder(), {history, history.current()}, told_to());
+        const auto step = [&](const ReleasePtr& next) {
+            history.push("Step", next);
+            writer.step("Step", next, false);
+        };
+        step(withFill(history.current(), 0.5F));
+        QVERIFY(writer.flush());
+        step(withLayer(history.current(), frontOf(history.current()), layer).release);
+        QVERIFY(!writer.flush());
+        step(withFill(history.current(), 0.75F));
+        QVERIFY(!writer.flush());
+        store->isBroken = false;
+        QVERIFY(writer.flush());
+        const auto copy = folder() / "copy.journal";
+        std::filesystem::copy_file(writer.path(), copy);
+        const auto back = readJournal(copy, forms_);
+        QVERIFY2(back, qPrintable(sentence(back)));
+        compare(back->start.history, history);
+    }
+
     /// Once it is large it holds the last steps alone, and can be gone on with, back and forth.
     void writtenAnew() {
         History history(start());
@@ -353,6 +395,17 @@ class JournalTest : public QObject {
         const auto opened = openProject(saved, forms_);
         QVERIFY2(opened, qPrintable(sentence(opened)));
         QCOMPARE(rootName(**opened), back->inFile);
+    }
+
+    void leftBeforeAnythingWasWritten() {
+        History history(start());
+        {
+            JournalWriter writer(folder(), {history, history.current()}, told_to());
+            writer.step("One", withFill(history.current(), 0.5F), false);
+            writer.leave();
+        }
+        QCOMPARE(journalsIn(folder()).size(), size_t(1));
+        QVERIFY(journalsIn(folder())[0].isLeft && journalsIn(folder())[0].isModified);
     }
 
     void leftOnesStayForDays() {

@@ -66,7 +66,10 @@ class FoundRow : public QStyledItemDelegate {
 
 QString whenOf(int64_t ms) {
     const QDateTime at = QDateTime::fromMSecsSinceEpoch(ms), now = QDateTime::currentDateTime();
-    const QString time = QLocale().toString(at.time(), QLocale::ShortFormat);
+    const QLocale here;
+    const QString time =
+        here.toString(at.time(), here.language() == QLocale::C ? QStringLiteral("HH:mm")
+                                                               : here.timeFormat(QLocale::ShortFormat));
     if (at.date() == now.date()) return FoundSheet::tr("today at %1").arg(time);
     if (at.date() == now.date().addDays(-1)) return FoundSheet::tr("yesterday at %1").arg(time);
     return FoundSheet::tr("on %1 at %2").arg(QLocale().toString(at.date(), QLocale::LongFormat), time);

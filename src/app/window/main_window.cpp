@@ -41,8 +41,8 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     : engine_(engine)
     , forms_(std::move(forms))
     , service_(engine)
-    , files_(forms_)
     , journal_(forms_)
+    , files_(forms_)
     , importer_(engine)
     , crate_(crate, drawer) {
     setObjectName(QStringLiteral("glyptos"));

@@ -119,8 +119,8 @@ class MainWindow : public QMainWindow {
     Engine& engine_;
     FormList forms_;
     RenderService service_;
+    JournalKeeper journal_; ///< outlives what saves
     ReleaseFiles files_;
-    JournalKeeper journal_;
     Importer importer_;
     CrateService crate_;
     std::unique_ptr<Document> document_;

@@ -2,6 +2,7 @@
 
 #include "base/overloaded.h"
 #include "file/atomic_file.h"
+#include "file/fresh_file.h"
 #include "file/pictures/picture_reader.h"
 #include "release/edits/edit_steps.h"
 #include "release/edits/edits.h"
@@ -167,8 +168,14 @@ void JournalWriter::work(const std::stop_token& stop) {
 }
 
 void JournalWriter::tell(const Result<void>& written) {
+    const auto why = [&]() -> std::string {
+        const Error& error = written.error();
+        return error.fault == Fault::TooLarge   ? "there is not enough memory"
+               : error.fault == Fault::Internal ? "something went wrong inside"
+                                                : error.message;
+    };
     if (!written && !isTroubled_)
-        tell_("What you do is not being written down for now (" + written.error().message +
+        tell_("What you do is not being written down for now (" + why() +
               "): until there is room again, only saving keeps it. Your work goes on as before.");
     if (written && isTroubled_) tell_({});
     isTroubled_ = !written;
@@ -224,6 +231,8 @@ void JournalWriter::take(const Deed& deed) {
                           [&](const Save& save) { state_.saved = save.release, state_.as = save.as; },
                           [](const Secure&) {}, [](const Left&) {}},
                deed);
+    if (!std::holds_alternative<Small>(deed) && !std::holds_alternative<Secure>(deed))
+        isLeft_ = std::holds_alternative<Left>(deed);
 }
 
 void JournalWriter::secureChanged(std::vector<uint8_t>& out) {
@@ -236,12 +245,14 @@ void JournalWriter::secureChanged(std::vector<uint8_t>& out) {
 
 Result<void> JournalWriter::addDeeds(const std::deque<Deed>& deeds) {
     std::vector<uint8_t> out;
-    for (const Deed& deed : deeds) add(deed, out);
-    secureChanged(out);
-    if (out.empty()) return {};
-    // Something may be left of a write that failed.
-    Result<void> added = file_->size() == end_ ? Result<void>() : file_->cut(end_);
-    if (added) added = file_->append(out);
+    const Result<void> added = caught([&]() -> Result<void> {
+        for (const Deed& deed : deeds) add(deed, out);
+        secureChanged(out);
+        // Something may be left of a write that failed.
+        if (file_->size() != end_)
+            if (auto cut = file_->cut(end_); !cut) return cut;
+        return out.empty() ? Result<void>() : file_->append(out);
+    });
     if (added)
         nodes_.commit(), end_ += out.size();
     else
@@ -337,6 +348,7 @@ Result<void> JournalWriter::writeAnew() {
         }
         addAct(out, goAct(history.position()));
         if (state_.saved) addAct(out, savedNow(nodes, out));
+        if (isLeft_) addAct(out, leftAct());
         if (!miniature_.empty()) addRecord(out, RecordKind::Miniature, {miniature_});
         flushed(0);
         const int kept = ::fcntl(file, F_DUPFD_CLOEXEC, 0);
@@ -346,7 +358,10 @@ Result<void> JournalWriter::writeAnew() {
         lock = fresh->tryLock();
         return done;
     };
-    if (auto written = replaceFile(path, write); !written) return written;
+    auto unnamed = FreshFile::open(folder_);
+    if (!unnamed) return tl::unexpected(unnamed.error());
+    if (auto written = write(unnamed->get()); !written) return written;
+    if (auto taken = unnamed->takePlace(path); !taken) return taken;
     nodes.commit();
     nodes_ = std::move(nodes);
     file_.reset();

@@ -123,6 +123,7 @@ class JournalWriter {
     size_t endStep_ = SIZE_MAX; ///< of the history: the one behind those that it tells
     size_t anewAt_ = 0;         ///< bytes when it was last written anew
     bool isBehind_ = false;     ///< of the state: only writing it anew helps
+    bool isLeft_ = false;
     bool isTroubled_ = false;
     std::vector<uint8_t> miniature_;
 

@@ -28,6 +28,7 @@ bool NodeWriter::isNew(const std::string& name) {
 void NodeWriter::commit() {
     held_.merge(fresh_);
     fresh_.clear();
+    leaving_.clear();
     if (names_.size() < 2 * prunedAt_ + 1000) return;
     std::erase_if(names_, [](const auto& known) { return known.second.node.expired(); });
     prunedAt_ = names_.size();
@@ -36,6 +37,8 @@ void NodeWriter::commit() {
 void NodeWriter::rollBack() {
     fresh_.clear();
     names_.clear(); // they may stand for nodes that are not there
+    elsewhere_.merge(leaving_);
+    leaving_.clear();
     std::erase_if(elsewhere_, [&](const auto& one) { return !held_.contains("p" + one.first); });
 }
 
@@ -149,9 +152,9 @@ void NodeWriter::secure(const std::function<bool(const Source&, const PictureSpo
                         std::vector<uint8_t>& out) {
     std::erase_if(elsewhere_, [&](const auto& one) {
         const auto& [source, spot] = one.second;
-        const bool isGone = isGoing ? isGoing(*source, spot) : !isAsSeen(spot);
-        if (isGone) putBytes(*source, out);
-        return isGone;
+        if (!isGoing(*source, spot)) return false;
+        if (putBytes(*source, out)) leaving_.insert(one);
+        return true;
     });
 }
 

@@ -24,8 +24,8 @@ class NodeWriter {
     /// The name of the release's root. Records of all it is made of and that are not there yet are added to
     /// `out`; commit() says that they have been written, rollBack() that they have not.
     std::string write(const Release& release, const PictureSpots& spots, std::vector<uint8_t>& out);
-    /// Adds the bytes of pictures that were said to be in files which `isGoing` says are about to change;
-    /// without it, which have changed since.
+    /// Adds the bytes of pictures that were said to be in files for which `isGoing` says that they will not
+    /// be there any more, or are not already.
     void secure(const std::function<bool(const Source&, const PictureSpot&)>& isGoing,
                 std::vector<uint8_t>& out);
     /// A release has been saved, and is in that file now.
@@ -64,6 +64,7 @@ class NodeWriter {
     Holdings held_, fresh_; ///< written; in records that may come to nothing
     std::map<std::pair<const void*, size_t>, Named> names_;
     std::map<std::string, Elsewhere> elsewhere_; ///< by id of the picture
+    std::map<std::string, Elsewhere> leaving_;   ///< of those: secured, but that is not written yet
     size_t prunedAt_ = 0;
     bool namesAlone_ = false;
 };

@@ -23,6 +23,8 @@ struct RawPicture {
     size_t rowBytes() const { return size_t(width) * size_t(channels()) * (sixteen ? 2 : 1); }
     uint8_t* row(int y) { return samples.data() + size_t(y) * rowBytes(); }
     const uint8_t* row(int y) const { return samples.data() + size_t(y) * rowBytes(); }
+    /// The system may have the memory of some rows back: they are not read any more.
+    void letGo(int from, int to);
     void allocate() { samples = Buffer<uint8_t>(rowBytes() * size_t(height)); }
 };
 

@@ -11,6 +11,7 @@
 #include <cstring>
 #include <exiv2/exiv2.hpp>
 #include <fstream>
+#include <sys/mman.h>
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
 #include <xxhash.h>
@@ -38,6 +39,13 @@ int exifOrientation(Data bytes) {
     } catch (const std::exception&) {
         return 1; // no readable metadata is no reason not to show the picture
     }
+}
+
+void RawPicture::letGo(int from, int to) {
+    constexpr uintptr_t kPage = 4096;
+    const auto begin = (reinterpret_cast<uintptr_t>(row(from)) + kPage - 1) & ~(kPage - 1),
+               end = reinterpret_cast<uintptr_t>(row(to)) & ~(kPage - 1);
+    if (begin < end) ::madvise(reinterpret_cast<void*>(begin), end - begin, MADV_DONTNEED);
 }
 
 } // namespace codecs
@@ -161,7 +169,7 @@ void finishRow(const RawPicture& raw, const ToWorkingSpace& convert, int y, RowS
 }
 
 template <class T>
-Picture finished(const RawPicture& raw, std::span<const uint8_t> pressProfile) {
+Picture finished(RawPicture raw, std::span<const uint8_t> pressProfile) {
     const ToWorkingSpace convert(raw.space, raw.sixteen, raw.profile, pressProfile);
     const bool turned = raw.orientation >= 5; // onto its side
     Picture out =
@@ -169,6 +177,7 @@ Picture finished(const RawPicture& raw, std::span<const uint8_t> pressProfile) {
     tbb::parallel_for(tbb::blocked_range<int>(0, raw.height, 64), [&](const tbb::blocked_range<int>& rows) {
         RowScratch<T> scratch{std::vector<T>(size_t(raw.width) * 4), std::vector<T>(size_t(raw.width) * 3)};
         for (int y = rows.begin(); y < rows.end(); ++y) finishRow<T>(raw, convert, y, scratch, out);
+        raw.letGo(rows.begin(), rows.end()); // so that there are never two of a large picture
     });
     out.opaque = !raw.alpha;
     if (raw.alpha) {
@@ -184,9 +193,10 @@ Picture finished(const RawPicture& raw, std::span<const uint8_t> pressProfile) {
 Result<Picture> decoded(Data bytes, std::span<const uint8_t> pressProfile, int reduce, double drawingScale) {
     const Codec* codec = codecFor(bytes);
     if (!codec) return tl::unexpected(notAPicture(bytes));
-    const auto raw = codec->decode(bytes, reduce, drawingScale);
+    auto raw = codec->decode(bytes, reduce, drawingScale);
     if (!raw) return tl::unexpected(raw.error());
-    return raw->sixteen ? finished<uint16_t>(*raw, pressProfile) : finished<uint8_t>(*raw, pressProfile);
+    return raw->sixteen ? finished<uint16_t>(std::move(*raw), pressProfile)
+                        : finished<uint8_t>(std::move(*raw), pressProfile);
 }
 
 } // namespace

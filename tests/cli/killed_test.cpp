@@ -1,0 +1,73 @@
+// A kill in the middle of writing leaves the old file or the new one, whole, and nothing beside it: every
+// kind of file that is written, print files included.
+#include "support/cli.h"
+#include "support/register.h"
+
+#include <QElapsedTimer>
+#include <QFile>
+#include <random>
+
+using namespace glyptos;
+using namespace glyptos::test;
+
+class KilledTest : public CliFixture {
+    Q_OBJECT
+
+    QByteArray bytesOf(const QString& name) const {
+        QFile file(at(name));
+        return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
+    }
+    void put(const QString& name, const QByteArray& bytes) const {
+        QFile file(at(name));
+        QVERIFY(file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size());
+    }
+
+  private Q_SLOTS:
+    void init() { folder = std::make_unique<QTemporaryDir>(); }
+
+    void everyKind_data() {
+        QTest::addColumn<QStringList>("arguments");
+        const QStringList cover{"export", DEMO_RELEASE, "--piece", "digital-cover", "--width", "700"};
+        QTest::newRow("release") << QStringList{"new",           "out",    "--form",
+                                                "digital-cover", "--form", "sleeve-12"};
+        QTest::newRow("jpeg") << cover + QStringList{"--as", "jpeg", "--out", "out"};
+        QTest::newRow("png") << cover + QStringList{"--as", "png", "--out", "out"};
+        QTest::newRow("openraster") << QStringList{"export", DEMO_RELEASE, "--piece", "podcast-tile",
+                                                   "--as",   "ora",        "--out",   "out"};
+        QTest::newRow("print") << QStringList{"export", DEMO_RELEASE, "--piece", "podcast-tile",
+                                              "--as",   "pdf",        "--out",   "out"};
+    }
+    void everyKind() {
+        QFETCH(QStringList, arguments);
+        constexpr int kKills = 8;
+        const QByteArray old("what was there before");
+        QElapsedTimer time;
+        time.start();
+        const Ran whole = run(arguments);
+        const qint64 takes = time.elapsed();
+        QVERIFY2(whole.code != 2, whole.err.constData());
+        const QByteArray fresh = bytesOf("out");
+        QVERIFY(fresh.size() > 100);
+        std::mt19937 chance(5);
+        int killed = 0;
+        for (int i = 0; i < kKills; ++i) {
+            QFile::remove(at("out"));
+            put("out", old);
+            QProcess process;
+            process.setWorkingDirectory(folder->path());
+            process.start(QStringLiteral(CLI_PROGRAM), arguments);
+            QVERIFY(process.waitForStarted());
+            // The last part of its time is when it writes.
+            const auto after = takes / 2 + qint64(chance()) % (takes / 2 + 2);
+            if (!process.waitForFinished(int(after))) process.kill(), ++killed;
+            QVERIFY(process.state() == QProcess::NotRunning || process.waitForFinished());
+            const QByteArray now = bytesOf("out");
+            QVERIFY2(now == old || now == fresh, qPrintable(QString("%1 bytes").arg(now.size())));
+            QCOMPARE(files(), QStringList("out"));
+        }
+        qInfo("%d of %d were killed", killed, kKills);
+    }
+};
+
+GLYPTOS_TEST(KilledTest)
+#include "killed_test.moc"
