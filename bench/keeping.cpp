@@ -1,6 +1,6 @@
 #include "keeping.h"
 
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/journal/journal_reader.h"
 #include "file/pictures/picture_reader.h"
 #include "file/project.h"
@@ -71,7 +71,8 @@ Row stepRow() {
     std::vector<double> times;
     for (int i = 0; i < 200; ++i) {
         const std::string id = stackOf(*release, layers.panel)[size_t(i % 30)]->id;
-        release = withChangedLayer(release, layers.panel, id, [&](Layer& l) { l.opacity = (i % 99) / 100.0; });
+        release =
+            withChangedLayer(release, layers.panel, id, [&](Layer& l) { l.opacity = (i % 99) / 100.0; });
         out.clear();
         times.push_back(milliseconds([&] {
             nodes.write(*release, {}, out);
@@ -118,9 +119,10 @@ std::vector<Row> writingDown() {
     if (!writer->flush()) give("the journal could not be written");
     saved = size_t(std::filesystem::file_size(writer->path()));
     constexpr double kMB = 1e6;
-    return {stepRow(),
-            {"the journal of 2000 strokes on 3750² and 500 edits, at most", double(most) / kMB, 0, 1000, "MB"},
-            {"the same once it was saved", double(saved) / kMB, 0, 0, "MB"}};
+    return {
+        stepRow(),
+        {"the journal of 2000 strokes on 3750² and 500 edits, at most", double(most) / kMB, 0, 1000, "MB"},
+        {"the same once it was saved", double(saved) / kMB, 0, 0, "MB"}};
 }
 
 std::vector<Row> largeRelease() {

@@ -1,6 +1,7 @@
 // glyptos-bench [--json FILE] [--curve | --gather | --vision | --layout]: the budgets of docs/performance.md,
 // measured against a peer in the same run where there is one; with --curve, how the cost grows with size and
-// depth; with --flatten, --gather, --keeping, --vision, --painting, --treating or --warp, the rows of those alone; with
+// depth; with --flatten, --gather, --keeping, --vision, --painting, --treating or --warp, the rows of those
+// alone; with
 // --layout, what pictures stored as tiles would gain. Times are the least of several runs for ratios, and the
 // 95th percentile where a budget says so.
 #include "app/widgets/theme.h"

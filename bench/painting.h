@@ -16,7 +16,8 @@ Row dabsAgainstPeer();
 /// One move of that brush on one of twelve layers, to what is shown of it at 900 × 600 and fit zoom; undo of
 /// a stroke there; a line of two thousand stamps with another chance.
 std::vector<Row> painting(const FontLibrary& fonts);
-/// A night of two thousand strokes on a layer of 3750², each a step; calls `after` with the history after each.
+/// A night of two thousand strokes on a layer of 3750², each a step; calls `after` with the history after
+/// each.
 void paintAllNight(const std::function<void(const History&)>& after = {});
 
 } // namespace glyptos::bench

@@ -2,7 +2,7 @@
 #include "commands.h"
 #include "picture_io.h"
 
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/pictures/picture_writer.h"
 #include "vision/cutout/cutout.h"
 #include "vision/cutout/figure_colours.h"

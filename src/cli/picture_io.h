@@ -3,7 +3,7 @@
 
 #include "base/geometry.h"
 #include "base/json_entry.h"
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/pictures/picture_reader.h"
 #include "raster/picture.h"
 

@@ -1,7 +1,7 @@
 #include "cli/saying.h"
 
 #include "base/text.h"
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 
 #include <fcntl.h>
 #include <iostream>

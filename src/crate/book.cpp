@@ -1,7 +1,7 @@
 #include "crate/book.h"
 
 #include "base/json.h"
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 
 namespace glyptos {
 namespace {

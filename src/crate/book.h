@@ -5,7 +5,7 @@
 // {"unwatch":"FOLDER"}.
 #pragma once
 
-#include "file/append_file.h"
+#include "file/disk/append_file.h"
 
 #include <functional>
 #include <string>

@@ -4,7 +4,7 @@
 #include "base/json.h"
 #include "base/path_text.h"
 #include "base/text.h"
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/xdg_folders.h"
 
 #include <cstdlib>

@@ -1,5 +1,5 @@
 #include "crate/thumbnails.h"
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/xdg_folders.h"
 
 #include <QBuffer>

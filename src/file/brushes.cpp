@@ -1,8 +1,8 @@
 #include "file/brushes.h"
 
 #include "base/text.h"
-#include "file/atomic_file.h"
 #include "file/data_folder.h"
+#include "file/disk/atomic_file.h"
 #include "file/ornaments.h"
 #include "file/own_files.h"
 #include "file/pictures/picture_reader.h"

@@ -2,8 +2,8 @@
 
 #include "base/inside.h"
 #include "base/text.h"
-#include "file/atomic_file.h"
 #include "file/data_folder.h"
+#include "file/disk/atomic_file.h"
 #include "file/own_files.h"
 #include "file/pictures/picture_reader.h"
 #include "file/release_json/treatment_codec.h"

@@ -1,6 +1,6 @@
 #include "file/open_raster.h"
 
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 
 #include "base/text.h"
 #include "file/open_raster_blends.h"

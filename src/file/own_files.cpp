@@ -1,7 +1,7 @@
 #include "file/own_files.h"
 
 #include "base/text.h"
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 
 #include <QString>
 #include <algorithm>

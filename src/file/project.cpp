@@ -2,8 +2,8 @@
 
 #include "base/text.h"
 #include "file/archived_pictures.h"
-#include "file/atomic_file.h"
 #include "file/data_folder.h"
+#include "file/disk/atomic_file.h"
 #include "file/pictures/picture_reader.h"
 #include "file/release_json/release_json.h"
 #include "file/release_json/treatment_codec.h"

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "base/error.h"
-#include "file/file_stamp.h"
+#include "file/disk/file_stamp.h"
 #include "file/zip_archive.h"
 #include "release/release.h"
 

@@ -1,6 +1,6 @@
 #include "file/zip_archive.h"
 
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/zip_sink.h"
 
 #include <zip.h>

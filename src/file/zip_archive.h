@@ -2,7 +2,7 @@
 #pragma once
 
 #include "base/error.h"
-#include "release/picture_bytes.h"
+#include "base/picture_bytes.h"
 
 #include <algorithm>
 #include <atomic>

@@ -2,10 +2,10 @@
 // that shares all it did not touch. Two nodes at the same address are the same content.
 #pragma once
 
+#include "base/picture_bytes.h"
 #include "color/color.h"
 #include "form/form.h"
 #include "raster/blend_modes.h"
-#include "release/picture_bytes.h"
 #include "release/selection.h"
 #include "release/shape.h"
 #include "release/source_facts.h"

@@ -1,6 +1,6 @@
 // glyptos-cli as a script sees it: exit codes, one line on stderr, files that are whole or not there. No
 // display at all.
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/project.h"
 #include "file/zip_archive.h"
 #include "support/cli.h"

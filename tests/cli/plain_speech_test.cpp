@@ -1,6 +1,6 @@
 // What commands say: no name gives orders to a terminal, and a failure is one sentence.
 #include "crate/crate.h"
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/open_raster.h"
 #include "file/project.h"
 #include "file/zip_archive.h"

@@ -1,6 +1,6 @@
 // Files in the place of others: rights, links, names, what is refused, and what a kill leaves behind.
-#include "file/atomic_file.h"
-#include "file/fresh_file.h"
+#include "file/disk/atomic_file.h"
+#include "file/disk/fresh_file.h"
 
 #include "support/register.h"
 

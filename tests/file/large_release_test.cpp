@@ -1,6 +1,6 @@
 // Releases with more pictures than memory should hold: they stay in the file until they are needed, also when
 // the file is written anew, moved, replaced, or written over.
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/pictures/picture_store.h"
 #include "file/project.h"
 #include "support/pictures.h"

@@ -1,5 +1,5 @@
 // OpenRaster: every operation of its specification rendered right, layers there and back, and files that lie.
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/open_raster.h"
 
 #include "file/data_folder.h"

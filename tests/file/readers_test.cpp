@@ -3,8 +3,8 @@
 #include "support/readers.h"
 
 #include "crate/entry.h"
-#include "file/atomic_file.h"
 #include "file/data_folder.h"
+#include "file/disk/atomic_file.h"
 #include "file/journal/journal_reader.h"
 #include "file/open_raster.h"
 #include "file/pictures/picture_store.h"
@@ -176,18 +176,32 @@ class ReadersTest : public QObject {
         }
     }
 
-    /// Each file stands for something that once ended or hung the program, by the name of its reader.
+    /// Bytes that the process has held at once since the last time.
+    static size_t peakAnew() {
+        std::ifstream status("/proc/self/status");
+        size_t peak = 0;
+        for (std::string line; std::getline(status, line);)
+            if (line.starts_with("VmHWM:")) peak = size_t(std::stoul(line.substr(6))) << 10;
+        std::ofstream("/proc/self/clear_refs") << "5";
+        return peak;
+    }
+
+    /// Each file stands for something that once ended or hung the program or took its memory, by the name of
+    /// its reader.
     void whatOnceWentWrong() {
         const auto found = std::filesystem::path(SOURCE_FOLDER) / "tests" / "found";
         int files = 0;
         for (const Reader& one : readers()) {
             std::error_code code;
             for (const auto& file : std::filesystem::directory_iterator(found / one.name, code)) {
+                peakAnew();
+                const size_t before = peakAnew();
                 one.read(readFile(file.path()).value());
+                QVERIFY2(peakAnew() < before + (size_t(300) << 20), file.path().c_str());
                 ++files;
             }
         }
-        qInfo("%d inputs", files);
+        QVERIFY(files > 0);
     }
 
     /// Every input cut short, and with one byte changed, is read or refused.

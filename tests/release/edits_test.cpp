@@ -197,6 +197,13 @@ class EditsTest : public QObject {
         QVERIFY(h.current() == r);
     }
 
+    /// Without the number of the next id, which only rises.
+    static std::string text(const Release& release) {
+        Release copy = release;
+        copy.nextId = 1;
+        return releaseToJson(copy);
+    }
+
     void fiveHundredRandomEditsReplay() {
         // Edits are functions: done again from the same beginning they give the same releases, and none of
         // them has touched a release that was there before it.
@@ -205,7 +212,7 @@ class EditsTest : public QObject {
         const PanelRef front = frontOf(start);
         History h(start);
         std::vector<std::function<ReleasePtr(const ReleasePtr&)>> edits;
-        std::vector<std::string> seen{releaseToJson(*start)};
+        std::vector<std::string> seen{text(*start)};
         while (edits.size() < 500) {
             const Stack& stack = stackOf(*h.current(), front);
             const std::string id = stack[random.bounded(quint32(stack.size()))]->id;
@@ -230,15 +237,15 @@ class EditsTest : public QObject {
             if (next == h.current()) continue;
             h.push("edit", next);
             edits.push_back(edit);
-            seen.push_back(releaseToJson(*next));
+            seen.push_back(text(*next));
         }
         ReleasePtr again = start;
         for (size_t i = 0; i < edits.size(); ++i) {
             again = edits[i](again);
-            QCOMPARE(releaseToJson(*again), seen[i + 1]);
+            QCOMPARE(text(*again), seen[i + 1]);
         }
-        for (size_t i = seen.size(); i-- > 0; h.undo()) QCOMPARE(releaseToJson(*h.current()), seen[i]);
-        for (size_t i = 0; i < seen.size(); ++i, h.redo()) QCOMPARE(releaseToJson(*h.current()), seen[i]);
+        for (size_t i = seen.size(); i-- > 0; h.undo()) QCOMPARE(text(*h.current()), seen[i]);
+        for (size_t i = 0; i < seen.size(); ++i, h.redo()) QCOMPARE(text(*h.current()), seen[i]);
     }
 };
 

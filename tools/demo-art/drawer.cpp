@@ -4,7 +4,7 @@
 #include "stock.h"
 
 #include "crate/indexing.h"
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 
 #include <algorithm>
 #include <array>

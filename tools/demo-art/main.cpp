@@ -10,7 +10,7 @@
 #include "paintwork.h"
 #include "treatwork.h"
 
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/pictures/picture_reader.h"
 #include "file/project.h"
 #include "file/release_json/release_json.h"

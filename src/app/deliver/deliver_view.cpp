@@ -4,8 +4,8 @@
 #include "app/session/engine.h"
 #include "app/session/words.h"
 #include "base/text.h"
-#include "file/atomic_file.h"
 #include "file/data_folder.h"
+#include "file/disk/atomic_file.h"
 #include "file/open_raster.h"
 
 #include <QDir>

@@ -5,7 +5,7 @@
 #include "app/widgets/form_rows.h"
 #include "app/widgets/theme.h"
 #include "color/colour_words.h"
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/pictures/picture_reader.h"
 #include "release/edits/palette_edits.h"
 

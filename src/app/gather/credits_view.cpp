@@ -3,7 +3,7 @@
 #include "app/session/words.h"
 #include "app/widgets/form_rows.h"
 #include "app/widgets/theme.h"
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "release/edits/edits.h"
 
 #include <QFileDialog>

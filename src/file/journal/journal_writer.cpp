@@ -1,8 +1,8 @@
 #include "file/journal/journal_writer.h"
 
 #include "base/overloaded.h"
-#include "file/atomic_file.h"
-#include "file/fresh_file.h"
+#include "file/disk/atomic_file.h"
+#include "file/disk/fresh_file.h"
 #include "file/pictures/picture_reader.h"
 #include "release/edits/edit_steps.h"
 #include "release/edits/edits.h"

@@ -1,6 +1,6 @@
 #include "file/journal/journals.h"
 
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/xdg_folders.h"
 
 #include <algorithm>

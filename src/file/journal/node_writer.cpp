@@ -1,7 +1,7 @@
 #include "file/journal/node_writer.h"
 
 #include "base/path_text.h"
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/journal/tile_record.h"
 #include "file/pictures/picture_reader.h"
 #include "file/release_json/brief_codec.h"

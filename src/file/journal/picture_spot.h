@@ -2,7 +2,7 @@
 #pragma once
 
 #include "base/json_entry.h"
-#include "file/file_stamp.h"
+#include "file/disk/file_stamp.h"
 #include "release/release.h"
 
 #include <functional>

@@ -2,7 +2,7 @@
 // so that whatever was cut short or damaged ends the reading and nothing else (docs/journal.md).
 #pragma once
 
-#include "file/append_file.h"
+#include "file/disk/append_file.h"
 
 #include <functional>
 

@@ -1,6 +1,6 @@
 #include "file/pictures/drawing_program.h"
 
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 
 #include <cerrno>
 #include <csignal>

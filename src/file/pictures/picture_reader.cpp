@@ -28,7 +28,23 @@ Result<void> checkSize(double width, double height) {
     return {};
 }
 
+bool promisesMoreThanItHolds(Data bytes, bool beforePixels) {
+    constexpr size_t kSignature = 8, kAround = 12; // length, name and checksum of a chunk
+    constexpr uint8_t kPng[] = {0x89, 'P', 'N', 'G', '\r', '\n', 0x1a, '\n'};
+    if (bytes.size() < kSignature || !std::equal(std::begin(kPng), std::end(kPng), bytes.begin()))
+        return false;
+    for (size_t at = kSignature; at + kAround <= bytes.size();) {
+        const size_t length = size_t(bytes[at]) << 24U | size_t(bytes[at + 1]) << 16U |
+                              size_t(bytes[at + 2]) << 8U | bytes[at + 3];
+        if (beforePixels && bytes[at + 4] == 'I' && bytes[at + 5] == 'D') return false; // IDAT
+        if (length > bytes.size() - at - kAround) return true;
+        at += kAround + length;
+    }
+    return false;
+}
+
 int exifOrientation(Data bytes) {
+    if (promisesMoreThanItHolds(bytes, false)) return 1;
     try {
         Exiv2::LogMsg::setLevel(Exiv2::LogMsg::mute);
         const auto image = Exiv2::ImageFactory::open(bytes.data(), static_cast<long>(bytes.size()));

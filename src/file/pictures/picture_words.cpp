@@ -1,6 +1,7 @@
 #include "file/pictures/picture_words.h"
 
 #include "base/text.h"
+#include "file/pictures/codecs.h"
 #include "file/text_bytes.h"
 
 #include <algorithm>
@@ -87,6 +88,7 @@ class Words {
 
 SourceFacts readPictureWords(std::span<const uint8_t> bytes) {
     SourceFacts out;
+    if (codecs::promisesMoreThanItHolds(bytes, false)) return out;
     try {
         prepareXmp();
         Exiv2::LogMsg::setLevel(Exiv2::LogMsg::mute);

@@ -38,6 +38,7 @@ class Decoder {
     Decoder& operator=(const Decoder&) = delete;
 
     bool header() {
+        if (promisesMoreThanItHolds(reader_.bytes, true)) return false;
         if (setjmp(png_jmpbuf(png_))) return false;
         png_read_info(png_, info_);
         return true;

@@ -3,7 +3,7 @@
 #include "color/profile.h"
 
 #include "base/text.h"
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 #include "file/print/print_marks.h"
 #include "release/edits/treatment_edits.h"
 #include "release/fields.h"

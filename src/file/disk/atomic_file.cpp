@@ -1,7 +1,7 @@
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 
 #include "base/text.h"
-#include "file/fresh_file.h"
+#include "file/disk/fresh_file.h"
 
 #include <cerrno>
 #include <cstring>

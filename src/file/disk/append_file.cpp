@@ -1,6 +1,6 @@
-#include "file/append_file.h"
+#include "file/disk/append_file.h"
 
-#include "file/atomic_file.h"
+#include "file/disk/atomic_file.h"
 
 #include <cerrno>
 #include <cstring>

@@ -1,4 +1,4 @@
-#include "release/picture_bytes.h"
+#include "base/picture_bytes.h"
 
 namespace glyptos {
 

@@ -1,4 +1,4 @@
-#include "file/file_stamp.h"
+#include "file/disk/file_stamp.h"
 
 #include <sys/stat.h>
 

@@ -1,4 +1,4 @@
-#include "file/fresh_file.h"
+#include "file/disk/fresh_file.h"
 
 #include <cerrno>
 #include <cstring>
