@@ -91,8 +91,11 @@ class JournalWindowTest : public QObject {
         const uint64_t before = stateHash(*t->document().release());
         const auto names = stepNames();
         QTRY_VERIFY(t->settle());
-        QTest::qWait(2300); // a miniature is made once it is quiet
-        QVERIFY(t->settle());
+        const auto hasMiniature = [&] {
+            const auto journals = journalsIn(path(in("state/glyptos/journals")));
+            return !journals.empty() && !journals[0].miniature.empty();
+        };
+        QTRY_VERIFY_WITH_TIMEOUT(hasMiniature(), 20000); // once it is quiet
         crash();
         t->window->begin();
         QTRY_VERIFY(sheet() && sheet()->isVisible());
@@ -177,6 +180,21 @@ class JournalWindowTest : public QObject {
         t = std::make_unique<TestWindow>();
         open(in("tide.glyptos"));
         QCOMPARE(t->document().history().steps().size(), names.size() + 1);
+    }
+
+    /// A save that ends under another release is not taken for that one's.
+    void aSaveBelongsToItsJournal() {
+        title("First");
+        save(in("first.glyptos"));
+        t->window->saveTo(in("copy.glyptos"));
+        t->window->newRelease();
+        QVERIFY(t->settle());
+        title("Second");
+        QVERIFY(t->window->journal().flush());
+        const auto journals = journalsIn(path(in("state/glyptos/journals")));
+        const auto second = std::find_if(journals.begin(), journals.end(),
+                                         [](const JournalSummary& one) { return one.title == "Second"; });
+        QVERIFY(second != journals.end() && !second->as && second->isModified);
     }
 
     void stepsAreSetAsideWhenTheFileWasChangedElsewhere() {

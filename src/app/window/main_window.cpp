@@ -185,6 +185,8 @@ void MainWindow::setDocument(std::unique_ptr<Document> document) {
     auto old = std::exchange(document_, std::move(document));
     connect(document_.get(), &Document::historyChanged, this, &MainWindow::refreshTitles);
     connect(document_.get(), &Document::historyChanged, &miniatureSoon_, qOverload<>(&QTimer::start));
+    connect(document_.get(), &Document::wasSaved, this,
+            [this] { journal_.saved(*document_, files_.knownAt(q(document_->file().string()))); });
     connect(document_.get(), &Document::selectionChanged, this, &MainWindow::refreshTitles);
     connect(document_.get(), &Document::refused, this, &MainWindow::tell);
     importer_.setDocument(document_.get());

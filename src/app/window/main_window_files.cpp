@@ -23,7 +23,7 @@ void MainWindow::connectFiles() {
     });
     connect(&files_, &ReleaseFiles::progressed, this, &MainWindow::tellProgress);
     connect(&files_, &ReleaseFiles::saved, this, [this](const QString& file) {
-        journal_.saved(*document_, files_.knownAt(file));
+        journal_.saveFailed(); // of whichever document it was, the file is not about to change any more
         remember(file);
         refreshTitles();
         Q_EMIT saved();

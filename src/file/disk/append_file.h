@@ -17,7 +17,7 @@ class AppendFile {
     /// A new one is begun where there is none, for the user alone. Read-only when it cannot be written. Fails
     /// with the system's reason.
     [[nodiscard]] static Result<AppendFile> open(const std::filesystem::path& file);
-    /// One that is there, for reading; null descriptors are the caller's mistake.
+    /// One that is there, for reading. Fails with the system's reason.
     [[nodiscard]] static Result<AppendFile> openToRead(const std::filesystem::path& file);
     /// Takes over an open file of that path.
     AppendFile(std::filesystem::path path, int file);

@@ -31,7 +31,7 @@ struct Told {
     size_t end = 0;
 };
 
-/// Of a journal from a time when that is not wanted, tiles and pictures are neither read nor known.
+/// Without nodes, what is painted and the pictures are not read.
 Result<Told> readTold(const AppendFile& file, bool withNodes) {
     Told out;
     Result<void> head = fail(Fault::Damaged, "it is no journal of a release");
