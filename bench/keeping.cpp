@@ -65,7 +65,7 @@ Row stepRow() {
     Layers layers(3000, 3000, 30);
     ReleasePtr release = layers.release;
     NodeWriter nodes;
-    std::vector<uint8_t> out;
+    RecordSink out([](std::span<const uint8_t>) { return Result<void>(); });
     nodes.write(*release, {}, out);
     nodes.commit();
     std::vector<double> times;
@@ -73,7 +73,6 @@ Row stepRow() {
         const std::string id = stackOf(*release, layers.panel)[size_t(i % 30)]->id;
         release =
             withChangedLayer(release, layers.panel, id, [&](Layer& l) { l.opacity = (i % 99) / 100.0; });
-        out.clear();
         times.push_back(milliseconds([&] {
             nodes.write(*release, {}, out);
             nodes.commit();
@@ -99,7 +98,7 @@ std::vector<Row> writingDown() {
     paintAllNight([&](const History& history) {
         if (!writer) {
             const ReleasePtr start = history.steps().front().release;
-            writer = std::make_unique<JournalWriter>(journals, JournalStart{History(start), start},
+            writer = std::make_unique<JournalWriter>(journals, JournalState{History(start), start},
                                                      [](const std::string& why) {
                                                          if (!why.empty()) give(why);
                                                      });

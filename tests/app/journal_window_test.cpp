@@ -72,6 +72,60 @@ class JournalWindowTest : public QObject {
         QVERIFY(t->window->journal().flush());
     }
 
+    /// In words, for a state that is too old.
+    static QString whenShown(const std::vector<NotedState>& states, uint64_t hash, int64_t killedMs) {
+        const auto last = std::find_if(states.rbegin(), states.rend(),
+                                       [&](const NotedState& state) { return state.hash == hash; });
+        if (last == states.rend()) return QStringLiteral("a state that was never shown");
+        return QString("the state of %1 ms before, %2 states of %3 ago")
+            .arg(killedMs - last->atMs)
+            .arg(last - states.rbegin())
+            .arg(states.size());
+    }
+
+    /// Killed at any moment, at most two seconds of work are gone.
+    static void kill(int kills, int flushMs) {
+        std::mt19937 chance(20);
+        int found = 0, behindMost = 0;
+        for (int i = 0; i < kills; ++i) {
+            const QTemporaryDir here;
+            const QString log = here.filePath("log"), state = here.filePath("state");
+            QProcess window;
+            QProcessEnvironment environment = QProcessEnvironment::systemEnvironment();
+            environment.insert("GLYPTOS_TEST_STATE", state);
+            environment.insert("GLYPTOS_TEST_FLUSH_MS", QString::number(flushMs));
+            window.setProcessEnvironment(environment);
+            window.start(QCoreApplication::applicationFilePath(),
+                         {"--edit-at-random", QString::number(i), here.path(), log});
+            QVERIFY(window.waitForStarted());
+            QTRY_VERIFY_WITH_TIMEOUT(QFile::exists(log) && QFile(log).size() > 0, 20000);
+            QTest::qWait(int(chance() % 3500));
+            const int64_t killed = QDateTime::currentMSecsSinceEpoch();
+            window.kill();
+            QVERIFY(window.waitForFinished());
+            const std::vector<NotedState> states = notedStates(log);
+            QVERIFY(!states.empty());
+            // The latest state that is too old to be gone.
+            size_t least = 0;
+            while (least + 1 < states.size() && states[least + 1].atMs < killed - 2000) ++least;
+            const auto journals = journalsIn(path(state) / "glyptos" / "journals");
+            if (journals.empty()) {
+                QVERIFY2(least == 0, qPrintable(QString("%1: nothing of %2").arg(i).arg(states.size())));
+                continue;
+            }
+            ++found;
+            const auto back = readJournal(journals[0].journal, shippedForms().value());
+            QVERIFY2(back, qPrintable(sentence(back)));
+            const uint64_t hash = stateHash(*back->start.history.current());
+            size_t at = states.size();
+            while (at > least && states[at - 1].hash != hash) --at;
+            QVERIFY2(at > least, qPrintable(QString("%1: %2").arg(i).arg(whenShown(states, hash, killed))));
+            if (at < states.size()) behindMost = std::max(behindMost, int(killed - states[at].atMs));
+        }
+        qInfo("%d kills, %d found again, at most %d ms behind", kills, found, behindMost);
+        QVERIFY(found > kills / 2);
+    }
+
   private Q_SLOTS:
     void init() {
         folder_ = std::make_unique<QTemporaryDir>();
@@ -294,50 +348,11 @@ class JournalWindowTest : public QObject {
         QCOMPARE(stateHash(*t->document().release()), now);
     }
 
-    /// Killed at any moment, at most two seconds of work are gone.
     void killedAtAnyMoment() {
-        const int kills =
-            qEnvironmentVariableIsSet("GLYPTOS_KILLS") ? qEnvironmentVariableIntValue("GLYPTOS_KILLS") : 24;
-        std::mt19937 chance(20);
-        int found = 0, behindMost = 0;
-        for (int i = 0; i < kills; ++i) {
-            const QTemporaryDir here;
-            const QString log = here.filePath("log"), state = here.filePath("state");
-            QProcess window;
-            QProcessEnvironment environment = QProcessEnvironment::systemEnvironment();
-            environment.insert("GLYPTOS_TEST_STATE", state);
-            window.setProcessEnvironment(environment);
-            window.start(QCoreApplication::applicationFilePath(),
-                         {"--edit-at-random", QString::number(i), here.path(), log});
-            QVERIFY(window.waitForStarted());
-            QTRY_VERIFY_WITH_TIMEOUT(QFile::exists(log) && QFile(log).size() > 0, 20000);
-            QTest::qWait(int(chance() % 3500));
-            const int64_t killed = QDateTime::currentMSecsSinceEpoch();
-            window.kill();
-            QVERIFY(window.waitForFinished());
-            const std::vector<NotedState> states = notedStates(log);
-            QVERIFY(!states.empty());
-            // The latest state that is too old to be gone.
-            size_t least = 0;
-            while (least + 1 < states.size() && states[least + 1].atMs < killed - 2000) ++least;
-            const auto journals = journalsIn(path(state) / "glyptos" / "journals");
-            if (journals.empty()) {
-                QVERIFY2(least == 0, qPrintable(QString("%1: nothing of %2").arg(i).arg(states.size())));
-                continue;
-            }
-            ++found;
-            const auto back = readJournal(journals[0].journal, shippedForms().value());
-            QVERIFY2(back, qPrintable(sentence(back)));
-            const uint64_t hash = stateHash(*back->start.history.current());
-            size_t at = states.size();
-            while (at > least && states[at - 1].hash != hash) --at;
-            QVERIFY2(at > least,
-                     qPrintable(QString("%1: a state that was not shown in the last seconds").arg(i)));
-            if (at < states.size()) behindMost = std::max(behindMost, int(killed - states[at].atMs));
-        }
-        qInfo("%d kills, %d found again, at most %d ms behind", kills, found, behindMost);
-        QVERIFY(found > kills / 2);
+        kill(qEnvironmentVariableIsSet("GLYPTOS_KILLS") ? qEnvironmentVariableIntValue("GLYPTOS_KILLS") : 24,
+             0);
     }
+    void killedOnASlowDisk() { kill(6, 5000); }
 };
 
 GLYPTOS_TEST(JournalWindowTest)

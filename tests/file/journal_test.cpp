@@ -1,12 +1,16 @@
 // The journal: what is written comes back, whatever cuts it short; and it costs what it changes.
 #include "file/journal/journals.h"
 
+#include "file/disk/atomic_file.h"
 #include "file/release_json/release_json.h"
 #include "release/edits/selection_edits.h"
 #include "release/walks.h"
 #include "support/every_kind.h"
 #include "support/register.h"
+#include "support/slow_disk.h"
 
+#include <QDateTime>
+#include <QScopeGuard>
 #include <csignal>
 #include <random>
 #include <set>
@@ -133,6 +137,13 @@ class JournalTest : public QObject {
         auto copy = std::make_shared<Release>(*release);
         copy->nextId = 1;
         return releaseToJson(*copy);
+    }
+
+    /// What another process would read of a journal that is being written to.
+    Result<JournalContents> asItIs(const std::filesystem::path& journal) {
+        const auto copy = folder() / "copy";
+        std::filesystem::copy_file(journal, copy, std::filesystem::copy_options::overwrite_existing);
+        return readJournal(copy, forms_);
     }
 
   private Q_SLOTS:
@@ -340,8 +351,90 @@ class JournalTest : public QObject {
         compare(back->start.history, history);
     }
 
-    /// Once it is large it holds the last steps alone, and can be gone on with, back and forth.
-    void writtenAnew() {
+    /// Half of it is of no use when it is saved, and the disk takes its time: what is done meanwhile is in
+    /// the old one until it is in the new one.
+    void writtenAnewOnASlowDisk() {
+        History history(start());
+        JournalWriter writer(folder(), {history, history.current()}, told_to());
+        const auto step = [&](const std::string& name, const ReleasePtr& next) {
+            history.push(name, next);
+            writer.step(name, next, false);
+        };
+        const ReleasePtr plain = history.current();
+        for (unsigned i = 0; i < 100; ++i) step("Paint", withPaint(plain, i));
+        for (int i = 0; i < 120; ++i) step("Fill", withFill(plain, float(i) / 120));
+        QVERIFY(writer.flush());
+        const AppendFile old = AppendFile::openToRead(writer.path()).value();
+        QVERIFY(old.size() > JournalWriter::kWorthWhile);
+        setFlushMs(600'000);
+        const auto fast = qScopeGuard([] { setFlushMs(0); });
+        writer.saved(history.current(), {folder() / "away.glyptos", {}});
+        const auto tells = [&](const std::string& name) {
+            const auto now = asItIs(writer.path());
+            return now && now->start.history.undoName() == name;
+        };
+        QTest::qWait(600);
+        for (const char* name : {"Meanwhile", "And then"}) {
+            step(name, withTitle(history.current(), name));
+            QTRY_VERIFY(tells(name));
+            QVERIFY(!old.isReplaced());
+        }
+        history.go(history.position() - 1);
+        writer.go(history.position());
+        QTRY_VERIFY(tells("Meanwhile"));
+        QVERIFY(!old.isReplaced());
+        setFlushMs(0);
+        QTRY_VERIFY(old.isReplaced());
+        QVERIFY(writer.flush());
+        QVERIFY(std::filesystem::file_size(writer.path()) < old.size() / 4);
+        const auto back = asItIs(writer.path());
+        QVERIFY2(back, qPrintable(sentence(back)));
+        const History& got = back->start.history;
+        QCOMPARE(got.undoName(), std::string("Meanwhile"));
+        QCOMPARE(got.redoName(), std::string("And then"));
+        QVERIFY(textWithoutNext(got.current()) == textWithoutNext(history.current()));
+        QVERIFY(back->start.saved);
+    }
+
+    /// What could not be flushed may not be there: it is written once more, into another file.
+    void flushesThatFail() {
+        History history(start());
+        JournalWriter writer(folder(), {history, history.current()}, told_to());
+        const auto step = [&](const ReleasePtr& next) {
+            history.push("Step", next);
+            writer.step("Step", next, false);
+        };
+        step(withPaint(history.current(), 1));
+        QVERIFY(writer.flush());
+        const AppendFile old = AppendFile::openToRead(writer.path()).value();
+        setFailingFlushes(1);
+        const auto whole = qScopeGuard([] { setFailingFlushes(0); });
+        step(withPaint(history.current(), 2));
+        QVERIFY(writer.flush());
+        QVERIFY(told_.empty());
+        QVERIFY(old.isReplaced());
+        {
+            const auto back = asItIs(writer.path());
+            QVERIFY2(back, qPrintable(sentence(back)));
+            compare(back->start.history, history);
+        }
+        setFailingFlushes(1000);
+        step(withPaint(history.current(), 3));
+        QVERIFY(!writer.flush());
+        {
+            const std::lock_guard lock(toldMutex_);
+            QVERIFY2(told_.find("not being written down") != std::string::npos, told_.c_str());
+        }
+        step(withFill(history.current(), 0.5F));
+        setFailingFlushes(0);
+        QVERIFY(writer.flush());
+        const auto back = asItIs(writer.path());
+        QVERIFY2(back, qPrintable(sentence(back)));
+        compare(back->start.history, history);
+    }
+
+    /// Of a long one the last steps come back; it can be gone on with, back and forth.
+    void manySteps() {
         History history(start());
         {
             JournalWriter writer(folder(), {history, history.current()}, told_to());
@@ -350,7 +443,6 @@ class JournalTest : public QObject {
                 writer.step("Step " + std::to_string(i), history.current(), false);
             }
             QVERIFY(writer.flush());
-            // Behind what a longer history tells: the journal is written anew with what is there.
             history.go(10);
             writer.go(10);
             QVERIFY(writer.flush());
@@ -419,6 +511,20 @@ class JournalTest : public QObject {
         tidyJournals(folder(), now + kLeftDays * day);
         QCOMPARE(only(), journal);
         tidyJournals(folder(), now + (kLeftDays + 1) * day);
+        QVERIFY(only().empty());
+    }
+
+    /// Killed before the first step was told: nothing to find, and not for ever.
+    void nothingWholeInIt() {
+        const auto file = folder() / "0.journal";
+        QVERIFY(writeFile(file, bytesOf("GL")));
+        const int64_t now = QDateTime::currentMSecsSinceEpoch();
+        tidyJournals(folder(), now);
+        QVERIFY(journalsIn(folder()).empty());
+        QCOMPARE(only(), file);
+        std::filesystem::last_write_time(file, std::filesystem::file_time_type::clock::now() -
+                                                   std::chrono::days(kLeftDays + 1));
+        tidyJournals(folder(), now);
         QVERIFY(only().empty());
     }
 

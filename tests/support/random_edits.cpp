@@ -3,6 +3,7 @@
 #include "file/release_json/release_json.h"
 #include "release/edits/treatment_edits.h"
 #include "release/walks.h"
+#include "support/slow_disk.h"
 #include "support/window.h"
 
 #include <QDateTime>
@@ -131,6 +132,7 @@ int editAtRandom(unsigned seed, const QString& folder, const QString& log) {
         file.write(reinterpret_cast<const char*>(&state), sizeof state);
     };
     TestWindow window;
+    setFlushMs(qEnvironmentVariableIntValue("GLYPTOS_TEST_FLUSH_MS"));
     RandomEdits edits(window, seed, folder);
     std::mt19937 pause(seed + 1);
     note(*window.document().release());

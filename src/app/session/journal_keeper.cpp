@@ -67,7 +67,7 @@ JournalWriter::Told JournalKeeper::teller() {
     };
 }
 
-JournalStart JournalKeeper::start() const {
+JournalState JournalKeeper::start() const {
     return {document_->history(), document_->saved(), as_};
 }
 
@@ -164,12 +164,12 @@ void JournalKeeper::secureBefore(const std::filesystem::path& file, const Releas
     if (const auto now = writer()) now->secureBefore(file, release);
 }
 
-void JournalKeeper::saveFailed() {
-    if (writer_) writer_->saveFailed();
+void JournalKeeper::saveEnded() {
+    if (writer_) writer_->saveEnded();
 }
 
 void JournalKeeper::saved(const Document& document, const std::optional<FileStamp>& stamp) {
-    if (document_ != &document) return saveFailed();
+    if (document_ != &document) return saveEnded();
     as_ = SavedAs{document.file(), stamp};
     if (writer_) writer_->saved(document.saved(), *as_);
 }

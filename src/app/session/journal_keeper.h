@@ -7,7 +7,6 @@
 #include <QFuture>
 #include <QImage>
 #include <QPointer>
-#include <QTimer>
 
 namespace glyptos {
 
@@ -34,7 +33,7 @@ class JournalKeeper : public QObject {
     void setMiniature(const QImage& image);
     /// From any thread, before a save takes its place; waits for the disk.
     void secureBefore(const std::filesystem::path& file, const ReleasePtr& release);
-    void saveFailed();
+    void saveEnded();
     /// The document has been saved, and that is its file's stamp.
     void saved(const Document& document, const std::optional<FileStamp>& stamp);
 
@@ -68,7 +67,7 @@ class JournalKeeper : public QObject {
     void begin(std::shared_ptr<JournalContents> past);
     void takePast(const Past& past);
     void begin(std::shared_ptr<JournalWriter> writer);
-    JournalStart start() const;
+    JournalState start() const;
     JournalWriter::Told teller();
     void tellFiles();
     std::shared_ptr<JournalWriter> writer() const;

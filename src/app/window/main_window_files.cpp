@@ -23,13 +23,13 @@ void MainWindow::connectFiles() {
     });
     connect(&files_, &ReleaseFiles::progressed, this, &MainWindow::tellProgress);
     connect(&files_, &ReleaseFiles::saved, this, [this](const QString& file) {
-        journal_.saveFailed(); // of whichever document it was, the file is not about to change any more
+        journal_.saveEnded(); // of whichever document it was, the file is not about to change any more
         remember(file);
         refreshTitles();
         Q_EMIT saved();
     });
     connect(&files_, &ReleaseFiles::failed, this, [this](const QString& sentence) {
-        journal_.saveFailed();
+        journal_.saveEnded();
         refreshTitles();
         tell(sentence);
     });

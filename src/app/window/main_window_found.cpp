@@ -66,7 +66,7 @@ void MainWindow::showFound(const std::vector<JournalSummary>& lost) {
 }
 
 void MainWindow::showReadBack(const std::shared_ptr<JournalContents>& contents) {
-    JournalStart& start = contents->start;
+    JournalState& start = contents->start;
     const std::filesystem::path file = start.as ? start.as->file : std::filesystem::path();
     if (start.as) files_.know(q(file.string()), start.as->stamp);
     setDocument(std::make_unique<Document>(std::move(start.history), start.saved, file));

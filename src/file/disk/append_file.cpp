@@ -1,6 +1,7 @@
 #include "file/disk/append_file.h"
 
 #include "file/disk/atomic_file.h"
+#include "file/disk/fresh_file.h"
 
 #include <cerrno>
 #include <cstring>
@@ -76,14 +77,29 @@ Result<size_t> AppendFile::read(size_t at, std::span<uint8_t> out) const {
     return done;
 }
 
-Result<void> AppendFile::append(std::span<const std::span<const uint8_t>> parts) {
+Result<void> AppendFile::takeBack(Result<void> written, size_t to) {
+    if (!written && ::ftruncate(file_, off_t(to)) != 0) written.error().fault = Fault::Damaged;
+    return written;
+}
+
+Result<void> AppendFile::write(std::span<const std::span<const uint8_t>> parts) {
     const size_t before = size();
     Result<void> written;
     for (const auto& part : parts)
         if (written) written = writeAll(file_, part);
-    if (written && ::fdatasync(file_) != 0) written = refused(Fault::Unwritable);
-    if (!written && ::ftruncate(file_, off_t(before)) != 0) written.error().fault = Fault::Damaged;
-    return written;
+    return takeBack(std::move(written), before);
+}
+
+Result<void> AppendFile::flush(bool withName) const {
+    if (::fdatasync(file_) != 0) return refused(Fault::Unwritable);
+    if (withName) flushFolder(path_.parent_path());
+    return {};
+}
+
+Result<void> AppendFile::append(std::span<const std::span<const uint8_t>> parts) {
+    const size_t before = size();
+    auto written = write(parts);
+    return written ? takeBack(flush(), before) : written;
 }
 
 Result<void> AppendFile::cut(size_t size) {

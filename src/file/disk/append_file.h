@@ -34,7 +34,14 @@ class AppendFile {
     /// reason.
     [[nodiscard]] Result<size_t> read(size_t at, std::span<uint8_t> out) const;
 
-    /// Adds parts and flushes them to the disk. Fails with the system's reason: Fault::Unwritable when the
+    /// Adds parts. They outlive the process, and a power cut once they are flushed. Fails with the system's
+    /// reason: Fault::Unwritable when the file is as it was before, Fault::Damaged when some of it may stand
+    /// there.
+    [[nodiscard]] Result<void> write(std::span<const std::span<const uint8_t>> parts);
+    /// Flushes to the disk what was added, and, if asked for, that the file is in its folder. Fails with the
+    /// system's reason; then nothing is known of what was added since the flush before.
+    [[nodiscard]] Result<void> flush(bool withName = false) const;
+    /// Adds parts and flushes them. Fails with the system's reason: Fault::Unwritable when the
     /// file is as it was before, Fault::Damaged when some of it may stand there.
     [[nodiscard]] Result<void> append(std::span<const std::span<const uint8_t>> parts);
     [[nodiscard]] Result<void> append(std::span<const uint8_t> bytes) { return append({&bytes, 1}); }
@@ -60,6 +67,7 @@ class AppendFile {
     std::optional<Lock> tryLock() const;
 
   private:
+    Result<void> takeBack(Result<void> written, size_t to);
     std::filesystem::path path_;
     int file_ = -1;
     bool readOnly_ = false;

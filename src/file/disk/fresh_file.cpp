@@ -101,17 +101,29 @@ Result<void> FreshFile::takeHiddenName() {
     return fail(Fault::Unwritable, "too many files are being written there at once");
 }
 
-Result<void> FreshFile::takePlace(const std::filesystem::path& target) {
-    if (::fsync(file_) != 0) return systemFault();
+Result<void> FreshFile::flush() const {
+    return ::fsync(file_) == 0 ? Result<void>() : systemFault();
+}
+
+Result<void> FreshFile::takeName(const std::filesystem::path& target) {
     if (auto named = takeHiddenName(); !named) return named;
     if (::rename(hidden_.c_str(), target.c_str()) != 0) return systemFault();
     hidden_.clear();
-    const int folder = ::open(folder_.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
-    if (folder >= 0) {
-        ::fsync(folder);
-        ::close(folder);
-    }
     return {};
+}
+
+Result<void> FreshFile::takePlace(const std::filesystem::path& target) {
+    if (auto flushed = flush(); !flushed) return flushed;
+    if (auto named = takeName(target); !named) return named;
+    flushFolder(folder_);
+    return {};
+}
+
+void flushFolder(const std::filesystem::path& folder) {
+    const int open = ::open(folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
+    if (open < 0) return;
+    ::fsync(open);
+    ::close(open);
 }
 
 } // namespace glyptos

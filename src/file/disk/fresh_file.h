@@ -24,6 +24,9 @@ class FreshFile {
     int get() const { return file_; }
     /// Flushes it to the disk and gives it the name, in its folder, in place of what has that name.
     Result<void> takePlace(const std::filesystem::path& target);
+    // The parts of that, where they must not be done at once.
+    Result<void> flush() const;
+    Result<void> takeName(const std::filesystem::path& target);
 
   private:
     FreshFile(std::filesystem::path folder, int file, std::filesystem::path hidden)
@@ -35,5 +38,8 @@ class FreshFile {
     std::filesystem::path folder_, hidden_; ///< no hidden name: it has none
     int file_;
 };
+
+/// Flushes which files are in a folder, where the system can.
+void flushFolder(const std::filesystem::path& folder);
 
 } // namespace glyptos

@@ -12,6 +12,12 @@ Json toJson(const ToldStep& step) {
     return {{"name", step.name}, {"root", step.root}, {"nextId", step.nextId}};
 }
 
+Json toJson(const std::vector<ToldStep>& steps) {
+    Json out = Json::list();
+    for (const ToldStep& step : steps) out.push_back(toJson(step));
+    return out;
+}
+
 ToldStep readStep(const Entry& e) {
     return {e.text("name"), e.text("root"), e.whole("nextId", 1, kMostIds)};
 }
@@ -22,9 +28,11 @@ Json act(const char* kind) {
 
 } // namespace
 
-Json beginAct(const ToldStep& start, const std::string& title, int64_t atMs) {
-    Json out = act("begin");
-    out.update(toJson(start));
+Json historyAct(const ToldHistory& history, const std::string& title, int64_t atMs) {
+    Json out = act("history"), left = Json::list();
+    for (const ToldHistory::Left& branch : history.left)
+        left.push_back({{"from", branch.from}, {"steps", toJson(branch.steps)}});
+    out.update({{"steps", toJson(history.steps)}, {"to", history.at}, {"left", std::move(left)}});
     out.update({{"title", title}, {"at", double(atMs)}});
     return out;
 }
@@ -34,13 +42,6 @@ Json stepAct(const ToldStep& step, bool merged, const std::string& title, int64_
     out.update(toJson(step));
     if (merged) out["merged"] = true;
     out.update({{"title", title}, {"at", double(atMs)}});
-    return out;
-}
-
-Json branchAct(size_t from, const std::vector<ToldStep>& steps) {
-    Json out = act("branch"), list = Json::list();
-    for (const ToldStep& step : steps) list.push_back(toJson(step));
-    out.update({{"from", from}, {"steps", std::move(list)}});
     return out;
 }
 
@@ -87,30 +88,34 @@ size_t ActReplay::stepsSinceSaved() const {
     return at;
 }
 
+std::vector<HistoryStep> ActReplay::readSteps(const Entry& list) {
+    std::vector<HistoryStep> out;
+    list.each("steps", [&](const Entry& one) {
+        const ToldStep step = readStep(one);
+        out.push_back({step.name, standIn(step), {}});
+    });
+    if (out.empty()) list.wrong("has no steps");
+    return out;
+}
+
 void ActReplay::take(const Entry& e) {
     const std::string kind = e.text("act");
-    if (kind == "begin") {
-        const ToldStep start = readStep(e);
-        history_.emplace(History({{start.name, standIn(start), {}}}, 0, {}));
+    if (kind == "history") {
+        auto steps = readSteps(e);
+        const int last = int(steps.size()) - 1;
+        std::vector<LeftBranch> left;
+        e.each("left", [&](const Entry& branch) {
+            left.push_back({size_t(branch.whole("from", 0, last)), readSteps(branch)});
+        });
+        history_.emplace(std::move(steps), size_t(e.whole("to", 0, last)), std::move(left));
     } else if (!history_)
-        e.wrong("comes before the beginning");
-    if (kind == "begin" || kind == "step") title_ = e.text("title"), lastMs_ = int64_t(e.number("at"));
+        e.wrong("comes before the history");
+    if (kind == "history" || kind == "step") title_ = e.text("title"), lastMs_ = int64_t(e.number("at"));
     if (kind == "step") {
         const ToldStep step = readStep(e);
         const bool merged = e.flagOr("merged", false);
         if (!merged) history_->settle();
         history_->push(step.name, standIn(step), kMergeable);
-    } else if (kind == "branch") {
-        std::vector<HistoryStep> steps;
-        e.each("steps", [&](const Entry& one) {
-            const ToldStep step = readStep(one);
-            steps.push_back({step.name, standIn(step), {}});
-        });
-        auto left = history_->left();
-        const int last = int(history_->steps().size()) - 1;
-        left.push_back({size_t(e.whole("from", 0, last)), std::move(steps)});
-        if (left.back().steps.empty()) e.wrong("is a branch of no steps");
-        history_ = History(history_->steps(), history_->position(), std::move(left));
     } else if (kind == "go") {
         history_->go(size_t(e.whole("to", 0, kMostSteps)));
     } else if (kind == "saved") {

@@ -20,13 +20,22 @@ struct ToldStep {
     int nextId = 1;
 };
 
+/// A history as it is told.
+struct ToldHistory {
+    struct Left {
+        size_t from = 0; ///< index of the step they left from
+        std::vector<ToldStep> steps;
+    };
+    std::vector<ToldStep> steps;
+    size_t at = 0;
+    std::vector<Left> left{};
+};
+
 // Acts as JSON.
-/// The first one: where the history begins.
-Json beginAct(const ToldStep& start, const std::string& title, int64_t atMs);
+/// The first one, and wherever the history is told once more: what was told before is put aside.
+Json historyAct(const ToldHistory& history, const std::string& title, int64_t atMs);
 /// `merged`: it takes the place of the step before.
 Json stepAct(const ToldStep& step, bool merged, const std::string& title, int64_t atMs);
-/// Steps that were left, at the step they left from.
-Json branchAct(size_t from, const std::vector<ToldStep>& steps);
 Json goAct(size_t step);
 /// `step`: the root of the step that was saved; `inFile`: that of the release as it is in the file. Without a
 /// file: the state that needs no saving.
@@ -55,6 +64,7 @@ class ActReplay {
 
   private:
     void take(const Entry& act);
+    std::vector<HistoryStep> readSteps(const Entry& list);
     ReleasePtr standIn(const ToldStep& step);
     std::optional<History> history_;
     std::map<ReleasePtr, ToldStep> told_;

@@ -152,8 +152,7 @@ Result<JournalSummary> summaryOf(const std::filesystem::path& path) {
 }
 
 std::string rootName(const Release& release) {
-    std::vector<uint8_t> scratch;
-    return NodeWriter::naming().write(release, {}, scratch);
+    return NodeWriter::naming().nameOf(release);
 }
 
 } // namespace glyptos

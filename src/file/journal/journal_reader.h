@@ -8,7 +8,7 @@ namespace glyptos {
 
 /// All that a journal tells, and what is needed to go on with it.
 struct JournalContents {
-    JournalStart start;
+    JournalState start;
     std::string inFile; ///< the root of the release as it was last saved
     OpenJournal journal;
 };

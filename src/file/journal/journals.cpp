@@ -21,11 +21,28 @@ int daysOf(const JournalSummary& journal) {
     return !journal.as || isGone(journal) ? kLeftDays : kHistoryDays;
 }
 
-void remove(const JournalSummary& journal) {
-    // Once more: somebody may have opened it.
-    const auto file = AppendFile::openToRead(journal.journal);
+/// Unless somebody has opened it.
+void removeUnheld(const std::filesystem::path& journal) {
+    const auto file = AppendFile::openToRead(journal);
     std::error_code gone;
-    if (file && file->tryLock()) std::filesystem::remove(journal.journal, gone);
+    if (file && file->tryLock()) std::filesystem::remove(journal, gone);
+}
+
+/// One in which nothing is whole, as a kill leaves it before the first step is told.
+void removeEmpty(const std::filesystem::path& journal, std::filesystem::file_time_type before) {
+    std::error_code code;
+    const auto changed = std::filesystem::last_write_time(journal, code);
+    if (code || changed >= before) return;
+    const auto summary = summaryOf(journal);
+    if (!summary && summary.error().fault == Fault::Damaged) removeUnheld(journal);
+}
+
+std::vector<std::filesystem::path> filesIn(const std::filesystem::path& folder) {
+    std::vector<std::filesystem::path> out;
+    std::error_code code;
+    for (std::filesystem::directory_iterator at(folder, code), end; !code && at != end; at.increment(code))
+        if (at->path().extension() == ".journal" && at->is_regular_file(code)) out.push_back(at->path());
+    return out;
 }
 
 } // namespace
@@ -36,10 +53,8 @@ std::filesystem::path journalsFolder() {
 
 std::vector<JournalSummary> journalsIn(const std::filesystem::path& folder) {
     std::vector<JournalSummary> out;
-    std::error_code code;
-    for (std::filesystem::directory_iterator at(folder, code), end; !code && at != end; at.increment(code))
-        if (at->path().extension() == ".journal" && at->is_regular_file(code))
-            if (auto summary = summaryOf(at->path())) out.push_back(std::move(*summary));
+    for (const auto& file : filesIn(folder))
+        if (auto summary = summaryOf(file)) out.push_back(std::move(*summary));
     std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.changedMs > b.changedMs; });
     return out;
 }
@@ -67,6 +82,8 @@ Result<void> leaveJournal(const std::filesystem::path& journal) {
 }
 
 void tidyJournals(const std::filesystem::path& folder, int64_t nowMs) {
+    const auto before = std::filesystem::file_time_type::clock::now() - std::chrono::days(kLeftDays);
+    for (const auto& journal : filesIn(folder)) removeEmpty(journal, before);
     auto all = journalsIn(folder);
     uintmax_t bytes = 0;
     for (const JournalSummary& journal : all) {
@@ -74,7 +91,7 @@ void tidyJournals(const std::filesystem::path& folder, int64_t nowMs) {
         const bool isStale = days > daysOf(journal);
         const bool isHistory = !journal.isModified && bytes + journal.bytes > kMostJournalBytes;
         if (!journal.isInUse && (isStale || isHistory))
-            remove(journal);
+            removeUnheld(journal.journal);
         else
             bytes += journal.bytes;
     }

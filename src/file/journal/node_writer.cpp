@@ -19,6 +19,11 @@ std::span<const uint8_t> rawBytes(const T& value) {
     return {reinterpret_cast<const uint8_t*>(&value), sizeof value};
 }
 
+/// Of one that gives names alone nothing comes.
+RecordSink toNowhere() {
+    return RecordSink([](std::span<const uint8_t>) { return Result<void>(); });
+}
+
 } // namespace
 
 bool NodeWriter::isNew(const std::string& name) {
@@ -50,16 +55,16 @@ std::string NodeWriter::remembered(const Node& node, size_t sort, Write write) {
     return known.name;
 }
 
-std::string NodeWriter::put(const Json& node, std::vector<uint8_t>& out) {
+std::string NodeWriter::put(const Json& node, RecordSink& out) {
     const std::string text = node.dump();
     const std::string name = contentId(bytesOf(text));
     if (isNew("n" + name)) {
-        addRecord(out, RecordKind::Node, {bytesOf(*fromHexDigits(name)), packed(bytesOf(text))});
+        out.add(RecordKind::Node, {bytesOf(*fromHexDigits(name)), packed(bytesOf(text))});
     }
     return name;
 }
 
-NodeTelling NodeWriter::telling(std::vector<uint8_t>& out) {
+NodeTelling NodeWriter::telling(RecordSink& out) {
     NodeTelling tell;
     tell.layer = [this, &out](const LayerPtr& layer, Unit unit) { return Json(named(layer, unit, out)); };
     tell.take = [this, &out](const std::shared_ptr<const Take>& take, const Piece& piece) {
@@ -68,7 +73,7 @@ NodeTelling NodeWriter::telling(std::vector<uint8_t>& out) {
     return tell;
 }
 
-std::string NodeWriter::named(const LayerPtr& layer, Unit unit, std::vector<uint8_t>& out) {
+std::string NodeWriter::named(const LayerPtr& layer, Unit unit, RecordSink& out) {
     return remembered(layer, size_t(unit), [&] {
         eachPainted(*layer, [&](const PixelTiles& tiles) { putTiles(tiles, out); });
         putLooks(*layer, out);
@@ -76,7 +81,7 @@ std::string NodeWriter::named(const LayerPtr& layer, Unit unit, std::vector<uint
     });
 }
 
-std::string NodeWriter::named(const PiecePtr& piece, std::vector<uint8_t>& out) {
+std::string NodeWriter::named(const PiecePtr& piece, RecordSink& out) {
     return remembered(piece, 0, [&] {
         for (const auto& [panel, selections] : piece->selections)
             eachPainted(selections, [&](const PixelTiles& tiles) { putTiles(tiles, out); });
@@ -84,14 +89,14 @@ std::string NodeWriter::named(const PiecePtr& piece, std::vector<uint8_t>& out) 
     });
 }
 
-std::string NodeWriter::named(const SourcePtr& source, const PictureSpots& spots, std::vector<uint8_t>& out) {
+std::string NodeWriter::named(const SourcePtr& source, const PictureSpots& spots, RecordSink& out) {
     return remembered(source, 0, [&] {
         putPicture(source, spots, out);
         return put(toJson(*source), out);
     });
 }
 
-void NodeWriter::putTiles(const PixelTiles& tiles, std::vector<uint8_t>& out) {
+void NodeWriter::putTiles(const PixelTiles& tiles, RecordSink& out) {
     for (const auto& [place, tile] : tiles.tiles()) {
         if (!isNew("t" + tileName(tile->hash()))) continue;
         const auto pixels = tile->pixels();
@@ -103,22 +108,22 @@ void NodeWriter::putTiles(const PixelTiles& tiles, std::vector<uint8_t>& out) {
         record.farthest = tile->farthest();
         record.channels = uint8_t(tiles.format().channels);
         record.bytesPerSample = uint8_t(tiles.format().bytesPerSample);
-        addRecord(out, RecordKind::Tile, {rawBytes(record), packed({first.data(), first.size()})});
+        out.add(RecordKind::Tile, {rawBytes(record), packed({first.data(), first.size()})});
     }
 }
 
-void NodeWriter::putLooks(const Layer& layer, std::vector<uint8_t>& out) {
+void NodeWriter::putLooks(const Layer& layer, RecordSink& out) {
     if (!layer.treatments) return;
     for (const Treatment& treatment : *layer.treatments)
         for (const FigureValue& value : treatment.figures.values()) {
             const auto* table = std::get_if<LookTablePtr>(&value);
             if (!table || !*table || !isNew("l" + lookName(**table))) continue;
             const std::string name = lookName(**table) + '\0', text = cubeText(**table);
-            addRecord(out, RecordKind::Look, {bytesOf(name), packed(bytesOf(text))});
+            out.add(RecordKind::Look, {bytesOf(name), packed(bytesOf(text))});
         }
 }
 
-void NodeWriter::putPicture(const SourcePtr& source, const PictureSpots& spots, std::vector<uint8_t>& out) {
+void NodeWriter::putPicture(const SourcePtr& source, const PictureSpots& spots, RecordSink& out) {
     if (!source->bytes || !isNew("p" + source->id)) return;
     const auto spot = spots ? spots(*source) : std::nullopt;
     if (!spot || !isAsSeen(*spot)) {
@@ -130,14 +135,14 @@ void NodeWriter::putPicture(const SourcePtr& source, const PictureSpots& spots, 
                      {"size", source->bytes->size()},
                      {"inRelease", spot->inRelease},
                      {"stamp", toJson(spot->stamp)}};
-    addRecord(out, RecordKind::PictureAt, {bytesOf(where.dump())});
+    out.add(RecordKind::PictureAt, {bytesOf(where.dump())});
     elsewhere_[source->id] = {source, *spot};
 }
 
 /// False when they cannot be read: a picture that is lost keeps nothing else from being written down.
-bool NodeWriter::putBytes(const Source& source, std::vector<uint8_t>& out) {
+bool NodeWriter::putBytes(const Source& source, RecordSink& out) {
     const auto bytes = source.bytes->read();
-    if (bytes) addRecord(out, RecordKind::Picture, {bytesOf(source.id), **bytes});
+    if (bytes) out.add(RecordKind::Picture, {bytesOf(source.id), **bytes});
     return bytes.has_value();
 }
 
@@ -149,7 +154,7 @@ void NodeWriter::isSaved(const Release& release, const PictureSpot& spot) {
 }
 
 void NodeWriter::secure(const std::function<bool(const Source&, const PictureSpot&)>& isGoing,
-                        std::vector<uint8_t>& out) {
+                        RecordSink& out) {
     std::erase_if(elsewhere_, [&](const auto& one) {
         const auto& [source, spot] = one.second;
         if (!isGoing(*source, spot)) return false;
@@ -165,20 +170,25 @@ NodeWriter NodeWriter::naming() {
 }
 
 std::string NodeWriter::nameOf(const LayerPtr& layer, Unit unit) {
-    std::vector<uint8_t> scratch;
-    return named(layer, unit, scratch);
+    RecordSink nowhere = toNowhere();
+    return named(layer, unit, nowhere);
 }
 
 std::string NodeWriter::nameOf(const PiecePtr& piece) {
-    std::vector<uint8_t> scratch;
-    return named(piece, scratch);
+    RecordSink nowhere = toNowhere();
+    return named(piece, nowhere);
 }
 
 std::string NodeWriter::nameOf(const SourcePtr& source) {
     return contentId(bytesOf(toJson(*source).dump()));
 }
 
-std::string NodeWriter::write(const Release& release, const PictureSpots& spots, std::vector<uint8_t>& out) {
+std::string NodeWriter::nameOf(const Release& release) {
+    RecordSink nowhere = toNowhere();
+    return write(release, {}, nowhere);
+}
+
+std::string NodeWriter::write(const Release& release, const PictureSpots& spots, RecordSink& out) {
     Json palette = Json::list(), sources = Json::list(), pieces = Json::list();
     for (const Swatch& swatch : release.palette) palette.push_back(toJson(swatch));
     for (const SourcePtr& source : release.sources) sources.push_back(named(source, spots, out));

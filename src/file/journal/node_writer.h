@@ -23,11 +23,10 @@ class NodeWriter {
 
     /// The name of the release's root. Records of all it is made of and that are not there yet are added to
     /// `out`; commit() says that they have been written, rollBack() that they have not.
-    std::string write(const Release& release, const PictureSpots& spots, std::vector<uint8_t>& out);
+    std::string write(const Release& release, const PictureSpots& spots, RecordSink& out);
     /// Adds the bytes of pictures that were said to be in files for which `isGoing` says that they will not
     /// be there any more, or are not already.
-    void secure(const std::function<bool(const Source&, const PictureSpot&)>& isGoing,
-                std::vector<uint8_t>& out);
+    void secure(const std::function<bool(const Source&, const PictureSpot&)>& isGoing, RecordSink& out);
     /// A release has been saved, and is in that file now.
     void isSaved(const Release& release, const PictureSpot& spot);
     /// One that gives names and no records.
@@ -36,6 +35,7 @@ class NodeWriter {
     std::string nameOf(const LayerPtr& layer, Unit unit);
     std::string nameOf(const PiecePtr& piece);
     std::string nameOf(const SourcePtr& source);
+    std::string nameOf(const Release& release);
     void commit();
     void rollBack();
 
@@ -48,17 +48,17 @@ class NodeWriter {
         SourcePtr source;
         PictureSpot spot;
     };
-    std::string put(const Json& node, std::vector<uint8_t>& out);
-    std::string named(const LayerPtr& layer, Unit unit, std::vector<uint8_t>& out);
-    std::string named(const PiecePtr& piece, std::vector<uint8_t>& out);
-    std::string named(const SourcePtr& source, const PictureSpots& spots, std::vector<uint8_t>& out);
-    NodeTelling telling(std::vector<uint8_t>& out);
+    std::string put(const Json& node, RecordSink& out);
+    std::string named(const LayerPtr& layer, Unit unit, RecordSink& out);
+    std::string named(const PiecePtr& piece, RecordSink& out);
+    std::string named(const SourcePtr& source, const PictureSpots& spots, RecordSink& out);
+    NodeTelling telling(RecordSink& out);
     template <class Node, class Write>
     std::string remembered(const Node& node, size_t sort, Write write);
-    void putTiles(const PixelTiles& tiles, std::vector<uint8_t>& out);
-    void putLooks(const Layer& layer, std::vector<uint8_t>& out);
-    void putPicture(const SourcePtr& source, const PictureSpots& spots, std::vector<uint8_t>& out);
-    bool putBytes(const Source& source, std::vector<uint8_t>& out);
+    void putTiles(const PixelTiles& tiles, RecordSink& out);
+    void putLooks(const Layer& layer, RecordSink& out);
+    void putPicture(const SourcePtr& source, const PictureSpots& spots, RecordSink& out);
+    bool putBytes(const Source& source, RecordSink& out);
     bool isNew(const std::string& name);
 
     Holdings held_, fresh_; ///< written; in records that may come to nothing

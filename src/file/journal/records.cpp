@@ -41,6 +41,20 @@ void addRecord(std::vector<uint8_t>& out, RecordKind kind,
     std::memcpy(out.data() + begin, &header, sizeof header);
 }
 
+void RecordSink::add(RecordKind kind, std::initializer_list<std::span<const uint8_t>> parts) {
+    const size_t before = waiting_.size();
+    addRecord(waiting_, kind, parts);
+    bytes_ += waiting_.size() - before;
+    if (waiting_.size() < kBlock) return;
+    done_ = finish();
+}
+
+Result<void> RecordSink::finish() {
+    if (done_ && !waiting_.empty()) done_ = write_(waiting_);
+    waiting_.clear();
+    return done_;
+}
+
 Result<size_t>
 eachRecord(const AppendFile& file, size_t from, const std::function<bool(RecordKind)>& wanted,
            const std::function<void(const Record& record, std::span<const uint8_t> payload)>& take) {

@@ -30,6 +30,27 @@ inline constexpr size_t kMostRecordBytes = size_t(3) << 30;
 void addRecord(std::vector<uint8_t>& out, RecordKind kind,
                std::initializer_list<std::span<const uint8_t>> parts);
 
+/// Where records go: gathered, and handed on in blocks. After a failure nothing more is.
+class RecordSink {
+  public:
+    using Write = std::function<Result<void>(std::span<const uint8_t> bytes)>;
+    explicit RecordSink(Write write)
+        : write_(std::move(write)) {}
+
+    void add(RecordKind kind, std::initializer_list<std::span<const uint8_t>> parts);
+    /// Hands on what is left. Fails as the first write that failed.
+    [[nodiscard]] Result<void> finish();
+    /// That were added.
+    size_t bytes() const { return bytes_; }
+
+  private:
+    static constexpr size_t kBlock = size_t(4) << 20;
+    Write write_;
+    std::vector<uint8_t> waiting_;
+    Result<void> done_;
+    size_t bytes_ = 0;
+};
+
 /// Calls take(record, payload) for all whole records from byte `from` on; the byte behind the last one. Of
 /// kinds that are not wanted the payload is neither read nor compared, and is given empty.
 [[nodiscard]] Result<size_t>
