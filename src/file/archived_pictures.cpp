@@ -31,20 +31,25 @@ class ArchivedPictures::Entry : public PictureBytes::Place {
     size_t size_;
 };
 
-Result<PictureBytesPtr> ArchivedPictures::bytesOf(const std::shared_ptr<const ArchivedPictures>& archive,
-                                                  const Source& source) {
+Result<ArchivedPictures::Found> ArchivedPictures::find(const std::shared_ptr<const ArchivedPictures>& archive,
+                                                       const Source& source) {
     const std::unique_lock lock(archive->mutex_);
     const auto size = archive->zip_.claim(pictureEntry(source), kMostFileBytes);
     if (!size) return tl::unexpected(size.error());
-    return std::make_shared<const PictureBytes>(*size, std::make_shared<const Entry>(archive, source, *size));
+    return Found{std::make_shared<const Entry>(archive, source, *size), *size};
+}
+
+Result<PictureBytesPtr> ArchivedPictures::bytesOf(const std::shared_ptr<const ArchivedPictures>& archive,
+                                                  const Source& source) {
+    const auto found = find(archive, source);
+    if (!found) return tl::unexpected(found.error());
+    return std::make_shared<const PictureBytes>(found->size, found->place);
 }
 
 std::shared_ptr<const PictureBytes::Place>
 ArchivedPictures::placeOf(const std::shared_ptr<const ArchivedPictures>& archive, const Source& source) {
-    const std::unique_lock lock(archive->mutex_);
-    const auto size = archive->zip_.claim(pictureEntry(source), kMostFileBytes);
-    if (!size) return nullptr;
-    return std::make_shared<const Entry>(archive, source, *size);
+    const auto found = find(archive, source);
+    return found ? found->place : nullptr;
 }
 
 } // namespace glyptos

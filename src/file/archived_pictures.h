@@ -27,6 +27,11 @@ class ArchivedPictures {
 
   private:
     class Entry;
+    struct Found {
+        std::shared_ptr<const PictureBytes::Place> place;
+        size_t size;
+    };
+    static Result<Found> find(const std::shared_ptr<const ArchivedPictures>& archive, const Source& source);
     ZipReader zip_;
     mutable std::mutex mutex_; ///< one entry is read at a time
 };

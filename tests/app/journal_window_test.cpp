@@ -236,6 +236,38 @@ class JournalWindowTest : public QObject {
         QCOMPARE(t->document().history().steps().size(), names.size() + 1);
     }
 
+    /// What is done before the earlier steps have been found is written down, and stands behind them.
+    void workBeforeTheStepsAreBack() {
+        title("One");
+        title("Two");
+        save(in("tide.glyptos"));
+        close();
+        t = std::make_unique<TestWindow>();
+        const auto journals = [&] { return journalsIn(path(in("state/glyptos/journals"))); };
+        bool wasThere = false;
+        connect(t->window.get(), &MainWindow::opened, this, [&] {
+            title("Quick");
+            QVERIFY(t->window->journal().flush());
+            QCOMPARE(t->document().history().steps().size(), size_t(2)); // the others are not back
+            const auto all = journals();
+            wasThere = std::any_of(all.begin(), all.end(), [](const JournalSummary& one) {
+                return one.title == "Quick" && one.isModified && one.as;
+            });
+        });
+        open(in("tide.glyptos"));
+        QVERIFY(wasThere);
+        QTRY_COMPARE(t->document().history().steps().size(), size_t(4));
+        QVERIFY(t->window->journal().flush());
+        QTRY_COMPARE(journals().size(), size_t(1));
+        crash();
+        t->window->showFoundAgain();
+        QTRY_VERIFY(sheet() && sheet()->isVisible());
+        press("Take it up");
+        QTRY_COMPARE(t->document().release()->brief.title, std::string("Quick"));
+        QCOMPARE(t->document().history().steps().size(), size_t(4));
+        QVERIFY(t->settle());
+    }
+
     /// A save that ends under another release is not taken for that one's.
     void aSaveBelongsToItsJournal() {
         title("First");

@@ -127,18 +127,23 @@ uint64_t stateHash(const Release& release) {
 int editAtRandom(unsigned seed, const QString& folder, const QString& log) {
     QFile file(log);
     if (!file.open(QIODevice::WriteOnly | QIODevice::Append | QIODevice::Unbuffered)) return 2;
-    const auto note = [&](const Release& release) {
-        const NotedState state{QDateTime::currentMSecsSinceEpoch(), stateHash(release)};
+    TestWindow window;
+    Document& document = window.document();
+    const auto note = [&] {
+        NotedState state;
+        state.hash = stateHash(*document.release());
+        state.atMs = QDateTime::currentMSecsSinceEpoch();
         file.write(reinterpret_cast<const char*>(&state), sizeof state);
     };
-    TestWindow window;
+    QObject::connect(&document, &Document::stepped, note);
+    QObject::connect(&document, &Document::went, note);
+    window.window->journal().follow(document, {}); // anew: it hears of a state after that has been noted
     setFlushMs(qEnvironmentVariableIntValue("GLYPTOS_TEST_FLUSH_MS"));
     RandomEdits edits(window, seed, folder);
     std::mt19937 pause(seed + 1);
-    note(*window.document().release());
+    note();
     for (;;) {
         edits.act();
-        note(*window.document().release());
         QTest::qWait(int(pause() % 30));
     }
 }

@@ -19,7 +19,7 @@ struct NotedState {
 uint64_t stateHash(const Release& release);
 
 /// Opens a window on a new release and edits it for ever, seeded; each state is added to the file `log`
-/// before anything else is done. Pictures for it, and files it saves in, lie in `folder`.
+/// before anything else hears of it. Pictures for it, and files it saves in, lie in `folder`.
 /// GLYPTOS_TEST_FLUSH_MS is how long its disk takes to flush.
 int editAtRandom(unsigned seed, const QString& folder, const QString& log);
 std::vector<NotedState> notedStates(const QString& log);

@@ -9,12 +9,18 @@
 
 namespace {
 
-std::atomic<int> flushMs = 0, failing = 0;
+constexpr size_t kLarge = 64 << 10;
+
+std::atomic<int> flushMs = 0, writeMs = 0, failing = 0;
+
+void wait(const std::atomic<int>& ms) {
+    const auto begun = std::chrono::steady_clock::now();
+    while (std::chrono::steady_clock::now() < begun + std::chrono::milliseconds(ms))
+        std::this_thread::sleep_for(std::chrono::milliseconds(5));
+}
 
 int flush(long call, int file) {
-    const auto begun = std::chrono::steady_clock::now();
-    while (std::chrono::steady_clock::now() < begun + std::chrono::milliseconds(flushMs))
-        std::this_thread::sleep_for(std::chrono::milliseconds(5));
+    wait(flushMs);
     if (failing > 0 && failing-- > 0) {
         errno = EIO;
         return -1;
@@ -31,11 +37,23 @@ extern "C" int fsync(int file) {
 extern "C" int fdatasync(int file) {
     return flush(SYS_fdatasync, file);
 }
+extern "C" ssize_t write(int file, const void* bytes, size_t size) {
+    if (size >= kLarge) wait(writeMs);
+    return ::syscall(SYS_write, file, bytes, size);
+}
+extern "C" ssize_t pwrite(int file, const void* bytes, size_t size, off_t at) {
+    if (size >= kLarge) wait(writeMs);
+    return ::syscall(SYS_pwrite64, file, bytes, size, at);
+}
 
 namespace glyptos::test {
 
 void setFlushMs(int ms) {
     flushMs = ms;
+}
+
+void setWriteMs(int ms) {
+    writeMs = ms;
 }
 
 void setFailingFlushes(int flushes) {

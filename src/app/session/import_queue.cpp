@@ -6,12 +6,23 @@
 namespace glyptos {
 namespace {
 
+using What = decltype(Arrival::what);
+
+What readWhat(const std::filesystem::path& file, const std::atomic<bool>* cancel) {
+    try {
+        return isOpenRaster(file) ? What(readOpenRaster(file, cancel)) : What(importPicture(file));
+    } catch (const std::bad_alloc&) {
+        return fail(Fault::TooLarge,
+                    "“" + nameOf(file) +
+                        "” was not brought in: there is not enough memory for it. Close what "
+                        "you do not need, or lower the share of memory in Preferences, and "
+                        "try again.");
+    }
+}
+
 Arrival readFile(const QString& name, const std::atomic<bool>* cancel) {
-    using What = decltype(Arrival::what);
     const std::filesystem::path file = name.toStdString();
-    return {nameOf(file), caught([&] {
-                return isOpenRaster(file) ? What(readOpenRaster(file, cancel)) : What(importPicture(file));
-            })};
+    return {nameOf(file), caught([&] { return readWhat(file, cancel); })};
 }
 
 } // namespace

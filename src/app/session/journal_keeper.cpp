@@ -56,7 +56,11 @@ void JournalKeeper::end() {
     document_ = nullptr;
     ++followed_;
     known_.clear();
-    if (last) ending_ = QtConcurrent::run([last = std::move(last)]() mutable { last.reset(); });
+    if (!last) return;
+    ending_ = QtConcurrent::run([last = std::move(last), before = ending_]() mutable {
+        before.waitForFinished(); // it may hold this one
+        last.reset();
+    });
 }
 
 JournalWriter::Told JournalKeeper::teller() {
@@ -75,8 +79,9 @@ void JournalKeeper::follow(Document& document, const std::optional<FileStamp>& s
     end();
     document_ = &document;
     as_.reset();
-    if (document.file().empty()) return begin(std::make_shared<JournalWriter>(folder_, start(), teller()));
-    as_ = SavedAs{document.file(), stamp};
+    if (!document.file().empty()) as_ = SavedAs{document.file(), stamp};
+    begin(std::make_shared<JournalWriter>(folder_, start(), teller()));
+    if (!as_) return;
     inBackgroundThen(
         [folder = folder_, as = *as_, forms = forms_, known = document.release(),
          ending = ending_]() mutable -> Result<Past> {
@@ -96,8 +101,8 @@ void JournalKeeper::follow(Document& document, const std::optional<FileStamp>& s
 }
 
 void JournalKeeper::takePast(const Past& past) {
-    begin(past.contents);
-    if (!past.summary || past.contents) return;
+    if (past.contents) return goOnWith(std::move(*past.contents));
+    if (!past.summary) return;
     const QString name = q(nameOf(as_->file));
     if (past.summary->isInUse)
         Q_EMIT told(tr("“%1” is open in another window, too. What is saved there will not be written over: "
@@ -112,11 +117,15 @@ void JournalKeeper::takePast(const Past& past) {
 }
 
 /// The history that was written is that of the file as it was opened; what was done since comes behind it.
-void JournalKeeper::begin(std::shared_ptr<JournalContents> past) {
-    if (!past) return begin(std::make_shared<JournalWriter>(folder_, start(), teller()));
+void JournalKeeper::goOnWith(JournalContents past) {
     const bool wentOn = document_->history().steps().size() > 1 || !document_->history().left().empty();
-    document_->rememberPast(past->start.history);
-    begin(std::make_shared<JournalWriter>(std::move(past->journal), start(), wentOn, teller()));
+    document_->rememberPast(past.start.history);
+    auto meanwhile =
+        setWriter(std::make_shared<JournalWriter>(std::move(past.journal), start(), wentOn, teller()));
+    ending_ = QtConcurrent::run([meanwhile = std::move(meanwhile), now = writer()]() mutable {
+        if (now->flush()) meanwhile->discard();
+        meanwhile.reset();
+    });
 }
 
 void JournalKeeper::followFound(Document& document, OpenJournal journal, const std::optional<SavedAs>& as) {
@@ -126,12 +135,19 @@ void JournalKeeper::followFound(Document& document, OpenJournal journal, const s
     begin(std::make_shared<JournalWriter>(std::move(journal), start(), false, teller()));
 }
 
-void JournalKeeper::begin(std::shared_ptr<JournalWriter> writer) {
+/// Gives the one before.
+std::shared_ptr<JournalWriter> JournalKeeper::setWriter(std::shared_ptr<JournalWriter> writer) {
     {
         const std::lock_guard lock(mutex_);
-        writer_ = std::move(writer);
+        std::swap(writer_, writer);
     }
+    known_.clear();
     tellFiles();
+    return writer;
+}
+
+void JournalKeeper::begin(std::shared_ptr<JournalWriter> writer) {
+    setWriter(std::move(writer));
     connect(document_, &Document::stepped, this, [this](bool merged) {
         tellFiles();
         const History& history = document_->history();

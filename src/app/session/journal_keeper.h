@@ -64,8 +64,9 @@ class JournalKeeper : public QObject {
     template <class Work, class Done>
     void inBackgroundThen(Work work, Done done);
     void end();
-    void begin(std::shared_ptr<JournalContents> past);
     void takePast(const Past& past);
+    void goOnWith(JournalContents past);
+    std::shared_ptr<JournalWriter> setWriter(std::shared_ptr<JournalWriter> writer);
     void begin(std::shared_ptr<JournalWriter> writer);
     JournalState start() const;
     JournalWriter::Told teller();
@@ -80,7 +81,7 @@ class JournalKeeper : public QObject {
     mutable std::mutex mutex_;
     std::shared_ptr<JournalWriter> writer_; ///< guarded by mutex_; changed on this thread alone
     std::set<std::string> known_;           ///< pictures whose files have been told
-    QFuture<void> ending_;                  ///< the last writer writes what it has
+    QFuture<void> ending_;                  ///< the writers before write what they have
     int works_ = 0;
     uint64_t followed_ = 0; ///< counts documents
 };

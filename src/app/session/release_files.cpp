@@ -29,6 +29,7 @@ ReleaseFiles::~ReleaseFiles() {
     Result<Saved> last = saver_.future().result();
     for (size_t i = 1; i < saves_.size(); ++i) {
         if (last) know(QString::fromStdString(last->file.string()), last->stamp);
+        cancel_ = false; // that was said of the one before
         last = write(saves_[i], knownAt(saves_[i].file));
     }
 }

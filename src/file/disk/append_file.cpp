@@ -4,10 +4,12 @@
 #include "file/disk/fresh_file.h"
 
 #include <cerrno>
+#include <chrono>
 #include <cstring>
 #include <fcntl.h>
 #include <sys/file.h>
 #include <sys/stat.h>
+#include <thread>
 #include <unistd.h>
 #include <utility>
 
@@ -130,13 +132,25 @@ AppendFile::Lock AppendFile::lock() const {
 }
 
 std::optional<AppendFile::Lock> AppendFile::tryLock() const {
+    constexpr int kAttempts = 50; // 0.1 s: isLocked() of another process holds it for a moment
     const int file = ::fcntl(file_, F_DUPFD_CLOEXEC, 0);
-    while (::flock(file, LOCK_EX | LOCK_NB) != 0)
-        if (errno != EINTR) {
+    for (int attempt = 0; ::flock(file, LOCK_EX | LOCK_NB) != 0; ++attempt) {
+        if (attempt == kAttempts) {
             ::close(file);
             return std::nullopt;
         }
+        std::this_thread::sleep_for(std::chrono::milliseconds(2));
+    }
     return Lock(file);
+}
+
+bool AppendFile::isLocked() const {
+    // Shared, so that two who ask do not take each other for a holder; on a file of its own, so that it says
+    // nothing of a lock that is held through this one.
+    const int file = ::open(path_.c_str(), O_RDONLY | O_CLOEXEC);
+    const bool isFree = file >= 0 && ::flock(file, LOCK_SH | LOCK_NB) == 0;
+    if (file >= 0) ::close(file);
+    return !isFree;
 }
 
 } // namespace glyptos

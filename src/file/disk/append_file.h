@@ -65,6 +65,8 @@ class AppendFile {
     Lock lock() const;
     /// Nothing when somebody else holds it.
     std::optional<Lock> tryLock() const;
+    /// Whether somebody holds it.
+    bool isLocked() const;
 
   private:
     Result<void> takeBack(Result<void> written, size_t to);

@@ -135,7 +135,7 @@ Result<JournalContents> readJournal(const std::filesystem::path& path, const For
 Result<JournalSummary> summaryOf(const std::filesystem::path& path) {
     const auto file = AppendFile::openToRead(path);
     if (!file) return notRead(path, file.error().fault, file.error().message);
-    const bool isInUse = !file->tryLock();
+    const bool isInUse = file->isLocked();
     auto told = readTold(*file, false);
     if (!told) return notRead(path, told.error().fault, told.error().message);
     const ActReplay& acts = told->acts;

@@ -51,7 +51,7 @@ JournalWriter::~JournalWriter() {
     const History& history = state_.history;
     const bool isEmpty = history.steps().size() == 1 && history.left().empty();
     std::error_code gone;
-    if (file_ && (isEmpty || file_->size() == 0)) std::filesystem::remove(path_, gone);
+    if (file_ && (isEmpty || isDiscarded_ || file_->size() == 0)) std::filesystem::remove(path_, gone);
 }
 
 std::filesystem::path JournalWriter::path() const {
@@ -113,6 +113,11 @@ void JournalWriter::saveEnded() {
 
 void JournalWriter::leave() {
     put(LeftUnsaved{});
+}
+
+void JournalWriter::discard() {
+    const std::lock_guard lock(mutex_);
+    isDiscarded_ = true;
 }
 
 bool JournalWriter::flush() {

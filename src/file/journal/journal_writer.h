@@ -41,6 +41,8 @@ class JournalWriter {
 
     /// The artist lets it go without saving.
     void leave();
+    /// Another journal tells all of it: this one is removed when it ends.
+    void discard();
     /// Waits until all that was told so far is on the disk. False when it could not be written.
     bool flush();
 
@@ -84,6 +86,7 @@ class JournalWriter {
     Deeds deeds_;
     bool isBehind_ = false;    ///< of the state: adding deeds does not help
     bool isUnflushed_ = false; ///< what was added could not be flushed
+    bool isDiscarded_ = false;
     bool hurry_ = false, failed_ = false, isIdle_ = true;
     std::filesystem::path path_;
     std::map<std::string, std::filesystem::path> elsewhere_; ///< by source
