@@ -2,6 +2,8 @@
 
 #include "treat/vector_math.h"
 
+#include <utility>
+
 namespace glyptos {
 namespace {
 
@@ -46,7 +48,20 @@ GLYPTOS_ROWS void keepWithin(const ColourRow& row) {
 
 } // namespace
 
+void RowInSpace::finish(ColourSpace next) {
+    const ColourOp* op = std::exchange(waiting_, nullptr);
+    if (!op) return;
+    if (next == ColourSpace::Encoded) {
+        op->act(row_);
+        keepWithin(row_);
+    } else {
+        op->actToLinear(row_);
+        space_ = ColourSpace::Linear;
+    }
+}
+
 void RowInSpace::to(ColourSpace space) {
+    finish(space);
     if (space == space_) return;
     if (space_ == ColourSpace::Encoded) toLinear(row_);
     if (space_ == ColourSpace::Oklab) labToLinear(row_);
@@ -57,6 +72,7 @@ void RowInSpace::to(ColourSpace space) {
 
 void RowInSpace::apply(const ColourOp& op) {
     to(op.space());
+    if (op.canLeaveLinear()) return void(waiting_ = &op);
     op.act(row_);
     if (space_ == ColourSpace::Encoded) keepWithin(row_);
 }

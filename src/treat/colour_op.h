@@ -28,14 +28,23 @@ class ColourOp {
         : act_(std::move(act))
         , space_(space) {}
 
+    /// One of encoded rows that can leave them in linear light as well: `toLinear` is `act` and the way there
+    /// in one, for rows that go on in another space.
+    template <class Act, class ToLinear>
+    requires std::invocable<ToLinear, const ColourRow&> ColourOp(Act act, ToLinear toLinear)
+        : act_(std::move(act))
+        , toLinear_(std::move(toLinear)) {}
+
     explicit operator bool() const { return bool(act_); }
     ColourSpace space() const { return space_; }
     void act(const ColourRow& row) const { act_(row); }
+    bool canLeaveLinear() const { return bool(toLinear_); }
+    void actToLinear(const ColourRow& row) const { toLinear_(row); }
     /// On an encoded row, which is encoded afterwards and kept within 0…1.
     void operator()(const ColourRow& row) const;
 
   private:
-    std::function<void(const ColourRow&)> act_;
+    std::function<void(const ColourRow&)> act_, toLinear_;
     ColourSpace space_ = ColourSpace::Encoded;
 };
 
@@ -45,13 +54,16 @@ class RowInSpace {
   public:
     explicit RowInSpace(const ColourRow& row)
         : row_(row) {}
+    /// `op` must live until the row has gone on.
     void apply(const ColourOp& op);
     void toEncoded() { to(ColourSpace::Encoded); }
 
   private:
     void to(ColourSpace space);
+    void finish(ColourSpace next);
 
     ColourRow row_;
+    const ColourOp* waiting_ = nullptr; ///< until it is known in which space the next one acts
     ColourSpace space_ = ColourSpace::Encoded;
 };
 

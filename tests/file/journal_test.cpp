@@ -481,6 +481,7 @@ class JournalTest : public QObject {
         QVERIFY(one.miniature == (std::vector<uint8_t>{1, 2, 3}));
         QVERIFY(journalOf(folder(), saved));
         QVERIFY(!journalOf(folder(), folder() / "other.glyptos"));
+        QVERIFY(!journalOf(folder(), saved, one.journal));
         const auto back = readJournal(one.journal, forms_);
         QVERIFY2(back, qPrintable(sentence(back)));
         QVERIFY(back->start.saved && text(back->start.saved) == text(history.steps()[2].release));

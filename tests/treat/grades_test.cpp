@@ -42,15 +42,21 @@ ColourOp opOf(const char* id, const std::vector<Setting>& settings) {
     return kind.colour(figuresOf(kind, settings), {});
 }
 
-std::vector<Colour> graded(const ColourOp& op, const std::vector<Colour>& colours) {
+std::vector<Colour> graded(const std::vector<ColourOp>& ops, const std::vector<Colour>& colours) {
     const size_t n = colours.size(), room = roundUpLanes(n);
     Buffer<float> r(room), g(room), b(room), a(room);
     for (size_t i = 0; i < n; ++i)
         r[i] = float(colours[i].r), g[i] = float(colours[i].g), b[i] = float(colours[i].b), a[i] = 1;
-    op({r.data(), g.data(), b.data(), a.data(), 0, 0, n});
+    RowInSpace row({r.data(), g.data(), b.data(), a.data(), 0, 0, n});
+    for (const ColourOp& op : ops) row.apply(op);
+    row.toEncoded();
     std::vector<Colour> out;
     for (size_t i = 0; i < n; ++i) out.push_back({double(r[i]), double(g[i]), double(b[i])});
     return out;
+}
+
+std::vector<Colour> graded(const ColourOp& op, const std::vector<Colour>& colours) {
+    return graded(std::vector{op}, colours);
 }
 
 double kept(double v) {
@@ -127,6 +133,33 @@ class GradesTest : public QObject {
                 graded(opOf("light-contrast", {{"contrast", contrast}, {"middle", m}}), {{0, m, 1}});
             QVERIFY(std::abs(still[0].r) < 1e-6 && std::abs(still[0].g - m) < 1e-3 &&
                     std::abs(still[0].b - 1) < 1e-6);
+        }
+    }
+
+    /// Tables go to linear light in one step where the next grade acts there, or in Oklab.
+    void tablesGiveTheSameInWhateverComesNext() {
+        const ColourOp light = opOf("light-contrast", {{"light", 0.6}, {"contrast", 0.4}});
+        const ToneCurve red{{0, 0}, {0.5, 0.8}, {1, 0.9}}, blue{{0, 0.2}, {1, 0}};
+        const ColourOp curve = opOf("tone-curve", {{"red", red}, {"blue", blue}});
+        const auto nothing = [](const ColourRow&) {};
+        const ColourOp stayLinear(nothing, ColourSpace::Linear), stayLab(nothing, ColourSpace::Oklab),
+            stayEncoded(nothing);
+        const auto colours = someColours();
+        for (const std::vector<ColourOp>& tables :
+             {std::vector{light}, std::vector{curve}, std::vector{light, curve}, std::vector{curve, light}}) {
+            auto first = tables;
+            first.push_back(stayEncoded);
+            const auto wanted = graded(first, colours);
+            for (const ColourOp& next : {stayLinear, stayLab}) {
+                auto ops = tables;
+                ops.push_back(next);
+                const auto got = graded(ops, colours);
+                const double most = next.space() == ColourSpace::Oklab ? kOklabError : kTableError;
+                for (size_t i = 0; i < colours.size(); ++i)
+                    QVERIFY(std::abs(got[i].r - wanted[i].r) < most &&
+                            std::abs(got[i].g - wanted[i].g) < most &&
+                            std::abs(got[i].b - wanted[i].b) < most);
+            }
         }
     }
 

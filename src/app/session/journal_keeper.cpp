@@ -83,10 +83,10 @@ void JournalKeeper::follow(Document& document, const std::optional<FileStamp>& s
     begin(std::make_shared<JournalWriter>(folder_, start(), teller()));
     if (!as_) return;
     inBackgroundThen(
-        [folder = folder_, as = *as_, forms = forms_, known = document.release(),
+        [folder = folder_, own = writer_->path(), as = *as_, forms = forms_, known = document.release(),
          ending = ending_]() mutable -> Result<Past> {
             ending.waitForFinished(); // it may be the journal of the same file
-            Past out{journalOf(folder, as.file), nullptr};
+            Past out{journalOf(folder, as.file, own), nullptr};
             const bool isOfIt = out.summary && !out.summary->isInUse && !out.summary->isModified &&
                                 out.summary->as->stamp == as.stamp;
             auto contents = isOfIt ? readJournal(out.summary->journal, forms, known)

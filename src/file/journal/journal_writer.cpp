@@ -23,8 +23,8 @@ std::string freshName() {
 
 } // namespace
 
-JournalWriter::JournalWriter(std::filesystem::path folder, JournalState start, Told told)
-    : folder_(std::move(folder))
+JournalWriter::JournalWriter(const std::filesystem::path& folder, JournalState start, Told told)
+    : path_(folder / freshName())
     , tell_(std::move(told))
     , state_(std::move(start))
     , isBehind_(state_.history.steps().size() > 1)
@@ -33,14 +33,13 @@ JournalWriter::JournalWriter(std::filesystem::path folder, JournalState start, T
     , worker_([this](const std::stop_token& stop) { work(stop); }) {}
 
 JournalWriter::JournalWriter(OpenJournal journal, JournalState start, bool isBehind, Told told)
-    : folder_(journal.file.path().parent_path())
+    : path_(journal.file.path())
     , tell_(std::move(told))
     , state_(std::move(start))
     , file_(std::move(journal))
     , anewAt_(file_->size())
     , isBehind_(isBehind)
     , isIdle_(!isBehind)
-    , path_(file_->file()->path())
     , flusher_([this](const Error&) { notFlushed(); })
     , worker_([this](const std::stop_token& stop) { work(stop); }) {}
 
@@ -52,11 +51,6 @@ JournalWriter::~JournalWriter() {
     const bool isEmpty = history.steps().size() == 1 && history.left().empty();
     std::error_code gone;
     if (file_ && (isEmpty || isDiscarded_ || file_->size() == 0)) std::filesystem::remove(path_, gone);
-}
-
-std::filesystem::path JournalWriter::path() const {
-    const std::lock_guard lock(mutex_);
-    return path_;
 }
 
 void JournalWriter::put(Deed deed) {
@@ -228,17 +222,15 @@ Result<void> JournalWriter::tell(Deeds& deeds) {
 }
 
 Result<void> JournalWriter::begin() {
+    const std::filesystem::path folder = path_.parent_path();
     std::error_code code;
-    std::filesystem::create_directories(folder_, code);
-    ::chmod(folder_.c_str(), 0700);
-    const std::filesystem::path path = folder_ / freshName();
-    auto file = AppendFile::open(path);
+    std::filesystem::create_directories(folder, code);
+    ::chmod(folder.c_str(), 0700);
+    auto file = AppendFile::open(path_);
     if (!file) return tl::unexpected(file.error());
     if (file->isReadOnly()) return fail(Fault::Unwritable, "the folder of journals cannot be written");
     file_ = JournalFile::begun(std::move(*file));
     flusher_.want(file_->file(), true);
-    const std::lock_guard lock(mutex_);
-    path_ = path;
     return {};
 }
 
@@ -285,7 +277,7 @@ Result<void> JournalWriter::meanwhile() {
 
 /// The last steps alone, in a file that takes the place of the one that is there.
 Result<void> JournalWriter::writeAnew() {
-    auto fresh = FreshFile::open(folder_);
+    auto fresh = FreshFile::open(path_.parent_path());
     if (!fresh) return tl::unexpected(fresh.error());
     ::fchmod(fresh->get(), 0600);
     const int kept = ::fcntl(fresh->get(), F_DUPFD_CLOEXEC, 0);

@@ -15,7 +15,7 @@ class JournalWriter {
     using Told = std::function<void(const std::string& sentence)>;
 
     /// A journal is begun in a folder once there is more than one step to tell.
-    JournalWriter(std::filesystem::path folder, JournalState start, Told told);
+    JournalWriter(const std::filesystem::path& folder, JournalState start, Told told);
     /// Goes on with one that tells that history; where `isBehind`, an older part of it.
     JournalWriter(OpenJournal journal, JournalState start, bool isBehind, Told told);
     /// Writes what is waiting. A journal with nothing in it is removed.
@@ -46,7 +46,8 @@ class JournalWriter {
     /// Waits until all that was told so far is on the disk. False when it could not be written.
     bool flush();
 
-    std::filesystem::path path() const;
+    /// Where it is, or will be once there is something to tell.
+    const std::filesystem::path& path() const { return path_; }
 
     static constexpr size_t kKeptSteps = 100;
     static constexpr std::chrono::milliseconds kPause{400}; ///< from one write to the next
@@ -69,7 +70,7 @@ class JournalWriter {
     PicturesElsewhere pictures();
     std::optional<PictureSpot> spotOf(const Source& source);
 
-    std::filesystem::path folder_;
+    const std::filesystem::path path_;
     Told tell_;
 
     // The writer's own.
@@ -88,7 +89,6 @@ class JournalWriter {
     bool isUnflushed_ = false; ///< what was added could not be flushed
     bool isDiscarded_ = false;
     bool hurry_ = false, failed_ = false, isIdle_ = true;
-    std::filesystem::path path_;
     std::map<std::string, std::filesystem::path> elsewhere_; ///< by source
     std::optional<SaveBegun> saving_;                        ///< a file that is about to be replaced
     Flusher flusher_;

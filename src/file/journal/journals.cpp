@@ -60,10 +60,11 @@ std::vector<JournalSummary> journalsIn(const std::filesystem::path& folder) {
 }
 
 std::optional<JournalSummary> journalOf(const std::filesystem::path& folder,
-                                        const std::filesystem::path& file) {
+                                        const std::filesystem::path& file, const std::filesystem::path& own) {
     auto all = journalsIn(folder);
-    const auto found = std::find_if(
-        all.begin(), all.end(), [&](const JournalSummary& one) { return one.as && one.as->file == file; });
+    const auto found = std::find_if(all.begin(), all.end(), [&](const JournalSummary& one) {
+        return one.as && one.as->file == file && one.journal != own;
+    });
     return found == all.end() ? std::nullopt : std::optional(std::move(*found));
 }
 

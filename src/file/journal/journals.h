@@ -11,9 +11,11 @@ std::filesystem::path journalsFolder();
 /// What is in the folder, the latest first. What cannot be read is left out, and stays.
 std::vector<JournalSummary> journalsIn(const std::filesystem::path& folder);
 
-/// The journal of a release that lies in that file; the latest of several. Nothing when there is none.
+/// The journal of a release that lies in that file, other than `own`; the latest of several. Nothing when
+/// there is none.
 std::optional<JournalSummary> journalOf(const std::filesystem::path& folder,
-                                        const std::filesystem::path& file);
+                                        const std::filesystem::path& file,
+                                        const std::filesystem::path& own = {});
 
 /// Notes that the artist has looked at it and left it.
 [[nodiscard]] Result<void> leaveJournal(const std::filesystem::path& journal);

@@ -59,7 +59,15 @@ void lookUpRow(float* values, const ToneTable& table, size_t n) {
     }
 }
 
-ColourOp lookUp(ToneTable red, ToneTable green, ToneTable blue) {
+namespace {
+
+/// Of a table that gives encoded values: what they are in linear light.
+ToneTable inLinear(ToneTable table) {
+    for (float& v : table) v = rows::toLinear(rows::clamp01(v));
+    return table;
+}
+
+auto lookUpEach(ToneTable red, ToneTable green, ToneTable blue) {
     return [r = std::move(red), g = std::move(green), b = std::move(blue)](const ColourRow& row) {
         lookUpRow(row.r, r, row.n);
         lookUpRow(row.g, g, row.n);
@@ -67,8 +75,21 @@ ColourOp lookUp(ToneTable red, ToneTable green, ToneTable blue) {
     };
 }
 
+/// One table stays in the nearest cache.
+auto lookUpAll(ToneTable all) {
+    return [t = std::move(all)](const ColourRow& row) {
+        for (float* values : {row.r, row.g, row.b}) lookUpRow(values, t, row.n);
+    };
+}
+
+} // namespace
+
+ColourOp lookUp(const ToneTable& red, const ToneTable& green, const ToneTable& blue) {
+    return {lookUpEach(red, green, blue), lookUpEach(inLinear(red), inLinear(green), inLinear(blue))};
+}
+
 ColourOp lookUp(const ToneTable& all) {
-    return lookUp(all, all, all);
+    return {lookUpAll(all), lookUpAll(inLinear(all))};
 }
 
 } // namespace glyptos

@@ -20,7 +20,7 @@ ToneTable toneTable(Function function) {
 /// Looks up a row in place; what lies outside 0…1 becomes what its end does.
 void lookUpRow(float* values, const ToneTable& table, size_t n);
 /// Looks up red, green and blue.
-ColourOp lookUp(ToneTable red, ToneTable green, ToneTable blue);
+ColourOp lookUp(const ToneTable& red, const ToneTable& green, const ToneTable& blue);
 /// All three in one table.
 ColourOp lookUp(const ToneTable& all);
 
