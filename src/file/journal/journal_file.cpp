@@ -51,7 +51,7 @@ Result<void> JournalFile::written(const Write& write, const std::function<Result
         auto added = file_->write({&bytes, 1});
         return added && between ? between() : added;
     });
-    const Result<void> done = caught([&]() -> Result<void> {
+    Result<void> done = caught([&]() -> Result<void> {
         // Something may be left of a write that failed.
         if (file_->size() != end_)
             if (auto cut = file_->cut(end_); !cut) return cut;
@@ -66,7 +66,7 @@ Result<void> JournalFile::written(const Write& write, const std::function<Result
 }
 
 Result<void> JournalFile::add(const Deeds& deeds, const PicturesElsewhere& pictures) {
-    const auto done = written(
+    auto done = written(
         [&](RecordSink& out) {
             for (const Deed& deed : deeds) add(deed, pictures.spots, out);
             nodes_.secure([&](const Source&, const PictureSpot& spot) { return pictures.isGone(spot); }, out);

@@ -267,7 +267,7 @@ Result<void> JournalWriter::meanwhile() {
     Deeds deeds = std::exchange(deeds_, {});
     lock.unlock();
     since_.insert(since_.end(), deeds.begin(), deeds.end());
-    const auto told = caught([&] { return tell(deeds); });
+    auto told = caught([&] { return tell(deeds); });
     lock.lock();
     deeds_.insert(deeds_.begin(), std::make_move_iterator(deeds.begin()),
                   std::make_move_iterator(deeds.end()));

@@ -57,7 +57,7 @@ std::string NodeWriter::remembered(const Node& node, size_t sort, Write write) {
 
 std::string NodeWriter::put(const Json& node, RecordSink& out) {
     const std::string text = node.dump();
-    const std::string name = contentId(bytesOf(text));
+    std::string name = contentId(bytesOf(text));
     if (isNew("n" + name)) {
         out.add(RecordKind::Node, {bytesOf(*fromHexDigits(name)), packed(bytesOf(text))});
     }
