@@ -113,6 +113,15 @@ struct WarpOptions {
 };
 [[nodiscard]] Result<Outcome> warp(const WarpOptions& options);
 
+/// Lists the families at hand with what was worked out of their regular style (type/face_facts.h). Findings
+/// when there is none like that.
+struct FacesOptions {
+    std::vector<std::string> sorts; ///< words for looks; all of them have to fit
+    std::string has;                ///< characters that are needed
+    bool json = false;
+};
+[[nodiscard]] Result<Outcome> listFaces(const FacesOptions& options);
+
 /// Goes through a list of treatments as a release holds it and writes a PNG of the picture's depth. Files
 /// that the list names lie beside it; lengths in mm are taken at 300 ppi.
 struct TreatOptions {

@@ -101,6 +101,18 @@ int runCommandLine(int argc, char** argv) {
     tell->add_flag("--json", info.json, "As JSON");
     tell->callback([&] { run = [&] { return cli::tellInfo(info); }; });
 
+    cli::FacesOptions faces;
+    auto* typefaces = app.add_subcommand("faces", "List typefaces, with what they look like");
+    typefaces
+        ->add_option("--style", faces.sorts,
+                     "script, hand, blackletter, mono, slab, serif, grotesque, high-contrast, condensed, "
+                     "wide or display; several: all of them")
+        ->type_size(1)
+        ->allow_extra_args(false);
+    typefaces->add_option("--has", faces.has, "Words whose characters are needed");
+    typefaces->add_flag("--json", faces.json, "As JSON");
+    typefaces->callback([&] { run = [&] { return cli::listFaces(faces); }; });
+
     cli::FormsOptions forms;
     auto* list = app.add_subcommand("forms", "List the forms, or show one worked out");
     list->add_option("NAME", forms.name, "One form");

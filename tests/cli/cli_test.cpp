@@ -268,6 +268,29 @@ class CliTest : public CliFixture {
         QVERIFY(!json.out.contains("harbour-wall")); // only on the wall
     }
 
+    void facesAndWhatTheyLookLike() {
+        const auto families = [&](const QStringList& more) {
+            QStringList out;
+            const auto listed = run(QStringList{"faces", "--json"} + more).json().array();
+            for (const auto& face : listed)
+                if (face.toObject()["shipped"].toBool()) out << face.toObject()["family"].toString();
+            return out;
+        };
+        QVERIFY(families({}).size() > 10);
+        QCOMPARE(families({"--style", "blackletter"}), QStringList("Blankenburg_UNZ1A"));
+        QCOMPARE(families({"--style", "slab", "--style", "serif"}), QStringList("CMU Concrete"));
+        const QStringList greek = families({"--has", "θάλασσα"});
+        QVERIFY(greek.contains("GFS Didot") && !greek.contains("Bebas Neue"));
+        const Ran told = run({"faces", "--style", "condensed"});
+        QCOMPARE(told.code, 0);
+        QVERIFY(told.out.contains("Bebas Neue (shipped): 3 styles, grotesque, condensed, display; capitals"));
+        const Ran none = run({"faces", "--style", "slab", "--style", "script"});
+        QCOMPARE(none.code, 1);
+        QVERIFY(none.out.isEmpty() && none.err.contains("no such face"));
+        refused(run({"faces", "--style", "fancy"}),
+                "Faces are not told apart by “fancy”, but by blackletter");
+    }
+
     void theWallIsRenderedToo() {
         QCOMPARE(run({"render", QStringLiteral(DEMO_RELEASE), "--piece", "wall", "--width", "400", "--out",
                       "wall.png"})
