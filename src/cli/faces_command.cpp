@@ -52,17 +52,18 @@ void say(const Listed& one) {
     std::cout << '\n';
 }
 
+tl::unexpected<Error> notASort(const std::string& word) {
+    std::string known;
+    for (const std::string_view one : sortWords()) known.append(known.empty() ? "" : ", ").append(one);
+    return fail(Fault::Usage, "Faces are not told apart by “" + word + "”, but by " + known + ".");
+}
+
 Result<std::vector<FaceSort>> sortsOf(const std::vector<std::string>& words) {
     std::vector<FaceSort> out;
     for (const std::string& word : words) {
         const auto sort = sortNamed(word);
-        if (sort) {
-            out.push_back(*sort);
-            continue;
-        }
-        std::string known;
-        for (const std::string_view one : sortWords()) known.append(known.empty() ? "" : ", ").append(one);
-        return fail(Fault::Usage, "Faces are not told apart by “" + word + "”, but by " + known + ".");
+        if (!sort) return notASort(word);
+        out.push_back(*sort);
     }
     return out;
 }
