@@ -24,15 +24,6 @@ class JournalWindowTest : public QObject {
 
     QString in(const QString& name) const { return folder_->filePath(name); }
     static std::filesystem::path path(const QString& name) { return name.toStdString(); }
-    QString notice() const {
-        const auto* label = t->find<QLabel>("Message");
-        return label ? label->text() : QString();
-    }
-    void title(const std::string& words) {
-        Brief brief = t->document().release()->brief;
-        brief.title = words;
-        t->document().edit("Title", withBrief(t->document().release(), brief));
-    }
     std::vector<std::string> stepNames() const {
         std::vector<std::string> out;
         for (const HistoryStep& step : t->document().history().steps()) out.push_back(step.name);
@@ -68,7 +59,7 @@ class JournalWindowTest : public QObject {
     void save(const QString& file) {
         t->window->saveTo(file);
         QVERIFY(t->settle());
-        QVERIFY2(!t->document().isModified(), qPrintable(notice()));
+        QVERIFY2(!t->document().isModified(), qPrintable(t->notice()));
         QVERIFY(t->window->journal().flush());
     }
 
@@ -138,7 +129,7 @@ class JournalWindowTest : public QObject {
     }
 
     void unsavedWorkIsFoundAgain() {
-        title("Slack Tide");
+        t->title("Slack Tide");
         t->putBox("Buoy", {10, 10, 300, 200}, {1, 0, 0, 1});
         t->document().undo();
         t->putBox("Bell", {10, 10, 300, 200}, {0, 1, 0, 1});
@@ -170,7 +161,7 @@ class JournalWindowTest : public QObject {
         QVERIFY(t->settle());
         QVERIFY(t->seen({100, 100}).green() > 200);
         // It is written down from there on, in the same journal.
-        title("Slack Tide Almanac");
+        t->title("Slack Tide Almanac");
         crash();
         QCOMPARE(QDir(in("state/glyptos/journals")).entryList(QDir::Files).size(), 1);
         t->window->showFoundAgain();
@@ -185,7 +176,7 @@ class JournalWindowTest : public QObject {
     }
 
     void whatIsLeftIsNotAskedAboutAgain() {
-        title("Left behind");
+        t->title("Left behind");
         crash();
         t->window->begin();
         QTRY_VERIFY(sheet() && sheet()->isVisible());
@@ -206,17 +197,17 @@ class JournalWindowTest : public QObject {
     }
 
     void stepsComeBackWithASavedRelease() {
-        title("One");
+        t->title("One");
         t->putBox("Two", {0, 0, 50, 50}, {1, 1, 1, 1});
         t->document().undo();
-        title("Other");
+        t->title("Other");
         save(in("tide.glyptos"));
         const auto names = stepNames();
         const uint64_t saved = stateHash(*t->document().release());
         close();
         t = std::make_unique<TestWindow>();
         open(in("tide.glyptos"));
-        QVERIFY2(stepNames() == names, qPrintable(notice()));
+        QVERIFY2(stepNames() == names, qPrintable(t->notice()));
         QCOMPARE(t->document().history().left().size(), size_t(1));
         QVERIFY(!t->document().isModified());
         QCOMPARE(stateHash(*t->document().release()), saved);
@@ -228,7 +219,7 @@ class JournalWindowTest : public QObject {
         // Layers that the steps share are the same ones, so nothing is drawn again.
         const auto& steps = t->document().history().steps();
         QCOMPARE(steps[1].release->pieces[1], steps[2].release->pieces[1]);
-        title("And on");
+        t->title("And on");
         save(in("tide.glyptos"));
         close();
         t = std::make_unique<TestWindow>();
@@ -238,15 +229,15 @@ class JournalWindowTest : public QObject {
 
     /// What is done before the earlier steps have been found is written down, and stands behind them.
     void workBeforeTheStepsAreBack() {
-        title("One");
-        title("Two");
+        t->title("One");
+        t->title("Two");
         save(in("tide.glyptos"));
         close();
         t = std::make_unique<TestWindow>();
         const auto journals = [&] { return journalsIn(path(in("state/glyptos/journals"))); };
         bool wasThere = false;
         connect(t->window.get(), &MainWindow::opened, this, [&] {
-            title("Quick");
+            t->title("Quick");
             QVERIFY(t->window->journal().flush());
             QCOMPARE(t->document().history().steps().size(), size_t(2)); // the others are not back
             const auto all = journals();
@@ -270,12 +261,12 @@ class JournalWindowTest : public QObject {
 
     /// A save that ends under another release is not taken for that one's.
     void aSaveBelongsToItsJournal() {
-        title("First");
+        t->title("First");
         save(in("first.glyptos"));
         t->window->saveTo(in("copy.glyptos"));
         t->window->newRelease();
         QVERIFY(t->settle());
-        title("Second");
+        t->title("Second");
         QVERIFY(t->window->journal().flush());
         const auto journals = journalsIn(path(in("state/glyptos/journals")));
         const auto second = std::find_if(journals.begin(), journals.end(),
@@ -284,7 +275,7 @@ class JournalWindowTest : public QObject {
     }
 
     void stepsAreSetAsideWhenTheFileWasChangedElsewhere() {
-        title("Ours");
+        t->title("Ours");
         save(in("tide.glyptos"));
         close();
         Release theirs;
@@ -294,13 +285,13 @@ class JournalWindowTest : public QObject {
         open(in("tide.glyptos"));
         QCOMPARE(t->document().release()->brief.title, std::string("Theirs"));
         QCOMPARE(t->document().history().steps().size(), size_t(1));
-        QVERIFY2(notice().contains("“tide.glyptos” was changed elsewhere"), qPrintable(notice()));
+        QVERIFY2(t->notice().contains("“tide.glyptos” was changed elsewhere"), qPrintable(t->notice()));
     }
 
     void unsavedWorkOfAFileIsOfferedWhenItIsOpened() {
-        title("Saved");
+        t->title("Saved");
         save(in("tide.glyptos"));
-        title("Not saved");
+        t->title("Not saved");
         crash();
         open(in("tide.glyptos"));
         QCOMPARE(t->document().release()->brief.title, std::string("Saved"));
@@ -314,9 +305,9 @@ class JournalWindowTest : public QObject {
 
     /// The file was changed after the crash: what is taken up does not write over it.
     void takenUpWorkDoesNotWriteOverOthers() {
-        title("Saved");
+        t->title("Saved");
         save(in("tide.glyptos"));
-        title("Not saved");
+        t->title("Not saved");
         crash();
         Release theirs;
         theirs.brief.title = "Theirs";
@@ -334,9 +325,9 @@ class JournalWindowTest : public QObject {
     }
 
     void theSameFileInTwoWindows() {
-        title("Shared");
+        t->title("Shared");
         save(in("tide.glyptos"));
-        title("Going on");
+        t->title("Going on");
         QVERIFY(t->window->journal().flush());
         MainWindow other(*t->engine, shippedForms().value(), path(in("crate")));
         QSignalSpy opened(&other, &MainWindow::opened), told(&other.journal(), &JournalKeeper::told);
@@ -348,7 +339,7 @@ class JournalWindowTest : public QObject {
     }
 
     void aFullDiskStopsNothing() {
-        title("Begun");
+        t->title("Begun");
         QVERIFY(t->window->journal().flush());
         rlimit old{};
         getrlimit(RLIMIT_FSIZE, &old);
@@ -357,13 +348,13 @@ class JournalWindowTest : public QObject {
         setrlimit(RLIMIT_FSIZE, &tight);
         QSignalSpy told(&t->window->journal(), &JournalKeeper::told);
         for (int i = 0; i < 4; ++i) {
-            title("Full " + std::to_string(i));
+            t->title("Full " + std::to_string(i));
             QVERIFY(!t->window->journal().flush());
         }
         t->window->saveTo(in("tide.glyptos"));
         QTRY_VERIFY(!t->window->isBusy());
         const bool isSaved = std::filesystem::exists(path(in("tide.glyptos")));
-        const QString said = notice();
+        const QString said = t->notice();
         setrlimit(RLIMIT_FSIZE, &old);
         std::signal(SIGXFSZ, before);
         QVERIFY(!isSaved);

@@ -17,10 +17,6 @@ class MemoryTest : public QObject {
     Q_OBJECT
     std::unique_ptr<TestWindow> t;
 
-    QString notice() const {
-        const auto* label = t->find<QLabel>("Message");
-        return label ? label->text() : QString();
-    }
     static size_t addressSpace() {
         std::ifstream pages("/proc/self/statm");
         size_t all = 0;
@@ -59,9 +55,9 @@ class MemoryTest : public QObject {
         {
             const auto tight = allowed(size_t(200) << 20);
             t->window->bringIn({file});
-            QTRY_VERIFY_WITH_TIMEOUT(notice().contains("not enough memory"), 30000);
+            QTRY_VERIFY_WITH_TIMEOUT(t->notice().contains("not enough memory"), 30000);
         }
-        QVERIFY2(notice().contains("large.png"), qPrintable(notice()));
+        QVERIFY2(t->notice().contains("large.png"), qPrintable(t->notice()));
         QCOMPARE(t->document().release(), before);
         QVERIFY(t->seen({100, 100}).red() > 200);
         QVERIFY(t->window->journal().flush());

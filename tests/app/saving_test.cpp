@@ -29,15 +29,6 @@ class SavingTest : public QObject {
               jpegOf(120, 120, [](int x, int y) { return quarters(x, y, 120, 120); }));
         return file(name);
     }
-    QString notice() {
-        auto* label = t->find<QLabel>("Message");
-        return label ? label->text() : QString();
-    }
-    void title(const std::string& words) {
-        Brief brief = t->document().release()->brief;
-        brief.title = words;
-        t->document().edit("Title", withBrief(t->document().release(), brief));
-    }
     std::string titleIn(const QString& name) const {
         const auto release = openProject(file(name).toStdString(), shippedForms().value());
         return release ? (*release)->brief.title : "not there: " + release.error().message;
@@ -78,13 +69,13 @@ class SavingTest : public QObject {
 
     /// New while a save runs: the save ends first, and its file stays that release's.
     void aSaveBelongsToItsRelease() {
-        title("First");
+        t->title("First");
         t->window->saveTo(file("first.glyptos"));
         t->window->newRelease();
         QVERIFY(t->settle());
         QVERIFY(t->document().file().empty());
         QVERIFY(t->document().release()->brief.title.empty());
-        title("Second");
+        t->title("Second");
         t->window->saveTo(file("second.glyptos"));
         QVERIFY(t->settle());
         QCOMPARE(titleIn("first.glyptos"), std::string("First"));
@@ -93,7 +84,7 @@ class SavingTest : public QObject {
 
     /// The same where there is nothing unsaved to wait for.
     void aSaveThatEndsUnderAnotherRelease() {
-        title("First");
+        t->title("First");
         t->window->saveTo(file("first.glyptos"));
         QVERIFY(t->settle());
         QVERIFY(!t->document().isModified());
@@ -106,24 +97,24 @@ class SavingTest : public QObject {
     }
 
     void whatSomebodyElseWroteIsKept() {
-        title("Ours");
+        t->title("Ours");
         t->window->saveTo(file("tide.glyptos"));
         QVERIFY(t->settle());
         Release theirs;
         theirs.brief.title = "Theirs";
         QVERIFY(saveProject(theirs, file("tide.glyptos").toStdString()));
-        title("Ours, later");
+        t->title("Ours, later");
         t->window->saveTo(file("tide.glyptos"));
         QVERIFY(t->settle());
         QCOMPARE(titleIn("tide.glyptos"), std::string("Theirs"));
         QCOMPARE(titleIn("tide 2.glyptos"), std::string("Ours, later"));
-        QVERIFY2(notice().contains("“tide.glyptos” was changed by somebody else") &&
-                     notice().contains("“tide 2.glyptos”"),
-                 qPrintable(notice()));
+        QVERIFY2(t->notice().contains("“tide.glyptos” was changed by somebody else") &&
+                     t->notice().contains("“tide 2.glyptos”"),
+                 qPrintable(t->notice()));
         // It goes on in its own file, of which nobody else knows.
         QCOMPARE(QString::fromStdString(t->document().file().string()), file("tide 2.glyptos"));
         QVERIFY(!t->document().isModified());
-        title("Ours, last");
+        t->title("Ours, last");
         t->window->saveTo(QString::fromStdString(t->document().file().string()));
         QVERIFY(t->settle());
         QCOMPARE(titleIn("tide 2.glyptos"), std::string("Ours, last"));
@@ -131,14 +122,14 @@ class SavingTest : public QObject {
     }
 
     void twoWindowsOnOneFileLoseNothing() {
-        title("Before");
+        t->title("Before");
         t->window->saveTo(file("tide.glyptos"));
         QVERIFY(t->settle());
         MainWindow other(*t->engine, shippedForms().value(), file("crate").toStdString());
         QSignalSpy opened(&other, &MainWindow::opened), saved(&other, &MainWindow::saved);
         other.openFile(file("tide.glyptos"));
         QVERIFY(opened.wait());
-        title("Of the first window");
+        t->title("Of the first window");
         t->window->saveTo(file("tide.glyptos"));
         QVERIFY(t->settle());
         Brief brief = other.document()->release()->brief;
@@ -152,11 +143,11 @@ class SavingTest : public QObject {
 
     void aWindowThatGoesWritesWhatIsQueued() {
         for (const char* words : {"First", "Second", "Third"}) {
-            title(words);
+            t->title(words);
             t->window->saveTo(file("tide.glyptos"));
         }
         t->window->saveTo(file("copy.glyptos"));
-        title("Fourth");
+        t->title("Fourth");
         t->window->saveTo(file("tide.glyptos"));
         t.reset();
         QCOMPARE(titleIn("tide.glyptos"), std::string("Fourth"));
@@ -165,24 +156,24 @@ class SavingTest : public QObject {
     }
 
     void whatWasRemovedIsWrittenAgain() {
-        title("Ours");
+        t->title("Ours");
         t->window->saveTo(file("tide.glyptos"));
         QVERIFY(t->settle());
         QVERIFY(QFile::rename(file("tide.glyptos"), file("elsewhere.glyptos")));
-        title("Ours, later");
+        t->title("Ours, later");
         t->window->saveTo(file("tide.glyptos"));
         QVERIFY(t->settle());
         QCOMPARE(titleIn("tide.glyptos"), std::string("Ours, later"));
         QCOMPARE(titleIn("elsewhere.glyptos"), std::string("Ours"));
-        QVERIFY2(notice().contains("moved or removed by somebody else"), qPrintable(notice()));
+        QVERIFY2(t->notice().contains("moved or removed by somebody else"), qPrintable(t->notice()));
     }
 
     void savesAskedForAtOnceAreAllDone() {
-        title("One");
+        t->title("One");
         t->window->saveTo(file("a.glyptos"));
-        title("Two");
+        t->title("Two");
         t->window->saveTo(file("a.glyptos"));
-        title("Three");
+        t->title("Three");
         t->window->saveTo(file("b.glyptos"));
         t->window->saveTo(file("a.glyptos"));
         QVERIFY(t->settle());
@@ -193,7 +184,7 @@ class SavingTest : public QObject {
 
     /// Also those of a release that is no longer open.
     void closingWaitsForEverySave() {
-        title("First");
+        t->title("First");
         t->window->saveTo(file("first.glyptos"));
         QVERIFY(t->settle());
         for (const char* name : {"copy.glyptos", "copy of the copy.glyptos"}) t->window->saveTo(file(name));
@@ -210,7 +201,7 @@ class SavingTest : public QObject {
         t->window->close();
         QVERIFY(t->settle());
         QVERIFY(t->window->isVisible());
-        QVERIFY(notice().contains("a.glyptos"));
+        QVERIFY(t->notice().contains("a.glyptos"));
         t->window->close();
         QVERIFY(!t->window->isVisible());
     }
@@ -221,7 +212,7 @@ class SavingTest : public QObject {
         t->window =
             std::make_unique<MainWindow>(*t->engine, shippedForms().value(), file("crate").toStdString());
         t->window->show();
-        title("Changed");
+        t->title("Changed");
         int asked = 0;
         answer("Stay here", asked);
         t->window->close();
@@ -234,14 +225,14 @@ class SavingTest : public QObject {
     }
 
     void editsMadeWhileAFileIsOpenedAreAskedAbout() {
-        title("On disk");
+        t->title("On disk");
         t->window->saveTo(file("disk.glyptos"));
         QVERIFY(t->settle());
         t->window->newRelease();
         for (const auto& [button, kept] : {std::pair{"Stay here", true}, {"Go on without them", false}}) {
             int asked = 0;
             t->window->openFile(file("disk.glyptos"));
-            title("Typed meanwhile");
+            t->title("Typed meanwhile");
             answer(button, asked);
             QVERIFY(QTest::qWaitFor([&] { return asked == 1; }, 10000));
             QVERIFY(t->settle());
@@ -252,7 +243,7 @@ class SavingTest : public QObject {
 
     void ofTwoFilesTheLastOneIsOpened() {
         for (const char* name : {"a", "b"}) {
-            title(name);
+            t->title(name);
             t->window->saveTo(file(QString(name) + ".glyptos"));
             QVERIFY(t->settle());
         }
@@ -305,7 +296,7 @@ class SavingTest : public QObject {
         QTest::mouseClick(stop, Qt::LeftButton);
         QVERIFY(t->settle());
         QVERIFY(t->layers().empty());
-        QVERIFY2(notice().contains("Stopped"), qPrintable(notice()));
+        QVERIFY2(t->notice().contains("Stopped"), qPrintable(t->notice()));
         QVERIFY(!stop->isVisible());
     }
 };

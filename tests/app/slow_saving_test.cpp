@@ -24,20 +24,11 @@ class SlowSavingTest : public QObject {
             if (button->text() == "Stop saving") return button;
         return nullptr;
     }
-    QString notice() const {
-        const auto* label = t->find<QLabel>("Message");
-        return label ? label->text() : QString();
-    }
     bool says(const QString& words) const {
         const auto labels = t->window->findChildren<QLabel*>();
         return std::any_of(labels.begin(), labels.end(), [&](const QLabel* label) {
             return label->isVisible() && label->text().contains(words);
         });
-    }
-    void title(const std::string& words) {
-        Brief brief = t->document().release()->brief;
-        brief.title = words;
-        t->document().edit("Title", withBrief(t->document().release(), brief));
     }
     std::string titleIn(const QString& name) const {
         const auto release = openProject(file(name).toStdString(), shippedForms().value());
@@ -64,12 +55,12 @@ class SlowSavingTest : public QObject {
         QVERIFY(t->settle());
     }
     void saveFirst() {
-        title("First");
+        t->title("First");
         putPictures();
         t->window->saveTo(file("tide.glyptos"));
         QVERIFY(t->settle());
         QVERIFY(!stop()->isVisible());
-        title("Second");
+        t->title("Second");
     }
 
   private Q_SLOTS:
@@ -89,7 +80,7 @@ class SlowSavingTest : public QObject {
         QVERIFY(says("saving…"));
         QTRY_VERIFY(stop()->isVisible());
         QVERIFY(says(" %"));
-        title("Third"); // the window goes on meanwhile
+        t->title("Third"); // the window goes on meanwhile
         setWriteMs(0);
         QVERIFY(t->settle());
         QVERIFY(!stop()->isVisible());
@@ -105,8 +96,8 @@ class SlowSavingTest : public QObject {
         QTest::mouseClick(stop(), Qt::LeftButton);
         QTRY_VERIFY(!t->window->isBusy());
         QVERIFY(!stop()->isVisible());
-        QVERIFY2(notice().contains("Saving was stopped; “tide.glyptos” is as it was before."),
-                 qPrintable(notice()));
+        QVERIFY2(t->notice().contains("Saving was stopped; “tide.glyptos” is as it was before."),
+                 qPrintable(t->notice()));
         QCOMPARE(titleIn("tide.glyptos"), std::string("First"));
         QVERIFY(t->document().isModified());
         QCOMPARE(QDir(folder_->path()).entryList(QDir::Files | QDir::Hidden), QStringList("tide.glyptos"));

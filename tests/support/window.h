@@ -12,6 +12,7 @@
 #include <QDragEnterEvent>
 #include <QDropEvent>
 #include <QKeyEvent>
+#include <QLabel>
 #include <QLineEdit>
 #include <QMenuBar>
 #include <QMimeData>
@@ -92,6 +93,18 @@ class TestWindow {
         for (const PiecePtr& p : document().release()->pieces)
             if (p->form->id == form) return p->id;
         return {};
+    }
+
+    /// What the window says at its foot.
+    QString notice() {
+        const auto* label = find<QLabel>("Message");
+        return label ? label->text() : QString();
+    }
+    /// Gives the release that title, as a step.
+    void title(const std::string& words) {
+        Brief brief = document().release()->brief;
+        brief.title = words;
+        document().edit("Title", withBrief(document().release(), brief));
     }
 
     /// Where a point of the panel stands on the bench.
