@@ -124,7 +124,7 @@ void JournalKeeper::goOnWith(JournalContents past) {
         setWriter(std::make_shared<JournalWriter>(std::move(past.journal), start(), wentOn, teller()));
     ending_ = QtConcurrent::run([meanwhile = std::move(meanwhile), now = writer()]() mutable {
         if (now->flush()) meanwhile->discard();
-        meanwhile.reset();
+        meanwhile.reset(), now.reset(); // before this is over: whoever waits for it finds them gone
     });
 }
 
