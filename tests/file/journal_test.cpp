@@ -373,7 +373,11 @@ class JournalTest : public QObject {
             const auto now = asItIs(writer.path());
             return now && now->start.history.undoName() == name;
         };
-        QTest::qWait(600);
+        const auto tellsOfTheSave = [&] {
+            const auto now = asItIs(writer.path());
+            return now && now->start.saved;
+        };
+        QTRY_VERIFY(tellsOfTheSave()); // then it is written anew
         for (const char* name : {"Meanwhile", "And then"}) {
             step(name, withTitle(history.current(), name));
             QTRY_VERIFY(tells(name));

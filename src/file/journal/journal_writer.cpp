@@ -179,6 +179,11 @@ void JournalWriter::noteTrouble(const Result<void>& written) {
     isTroubled_ = !written;
 }
 
+/// They are part of the state then, and gone from `deeds`.
+void JournalWriter::takeAll(Deeds& deeds) {
+    for (const Deed& deed : std::exchange(deeds, {})) state_.take(deed);
+}
+
 /// What could be written, or is part of the state now, is gone from `deeds` afterwards.
 Result<void> JournalWriter::writeSome(Deeds& deeds) {
     const auto any = [&]<class Sort>(Sort) {
@@ -187,11 +192,11 @@ Result<void> JournalWriter::writeSome(Deeds& deeds) {
     };
     const bool isSaved = any(SaveDone{});
     if (!file_ && !isBehind_ && !any(StepDone{})) {
-        for (const Deed& deed : std::exchange(deeds, {})) state_.take(deed);
+        takeAll(deeds);
         return {};
     }
     if (isUnsound_) {
-        for (const Deed& deed : std::exchange(deeds, {})) state_.take(deed);
+        takeAll(deeds);
         return writeAnew();
     }
     if (!file_)
@@ -210,9 +215,9 @@ Result<void> JournalWriter::writeSome(Deeds& deeds) {
 Result<void> JournalWriter::tell(Deeds& deeds) {
     if (!isBehind_ && file_->canAdd(deeds)) {
         if (auto added = file_->add(deeds, pictures()); !added) return added;
-        for (const Deed& deed : std::exchange(deeds, {})) state_.take(deed);
+        takeAll(deeds);
     } else {
-        for (const Deed& deed : std::exchange(deeds, {})) state_.take(deed);
+        takeAll(deeds);
         setBehind(true);
         if (auto told = file_->tell(state_, kKeptSteps, pictures()); !told) return told;
         setBehind(false);

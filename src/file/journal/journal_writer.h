@@ -66,6 +66,7 @@ class JournalWriter {
     [[nodiscard]] Result<void> meanwhile();
     void notFlushed();
     void setBehind(bool isBehind);
+    void takeAll(Deeds& deeds);
     void noteTrouble(const Result<void>& written);
     PicturesElsewhere pictures();
     std::optional<PictureSpot> spotOf(const Source& source);
