@@ -1,7 +1,7 @@
 // glyptos-bench [--json FILE] [--curve | --gather | --vision | --layout]: the budgets of docs/performance.md,
 // measured against a peer in the same run where there is one; with --curve, how the cost grows with size and
-// depth; with --flatten, --gather, --keeping, --vision, --painting, --treating or --warp, the rows of those
-// alone; with
+// depth; with --flatten, --gather, --keeping, --lettering, --vision, --painting, --treating or --warp, the
+// rows of those alone; with
 // --layout, what pictures stored as tiles would gain. Times are the least of several runs for ratios, and the
 // 95th percentile where a budget says so.
 #include "app/widgets/theme.h"
@@ -14,6 +14,7 @@
 #include "gather.h"
 #include "keeping.h"
 #include "layers.h"
+#include "lettering.h"
 #include "painting.h"
 #include "raster/noise.h"
 #include "release/edits/edits.h"
@@ -223,6 +224,11 @@ int main(int argc, char** argv) {
         forgetLargeRelease();
     };
     if (arguments.contains(QStringLiteral("--keeping"))) return addKeeping(), print(rows, {}), 0;
+    const auto addLettering = [&] {
+        add(typing(fonts));
+        add(specimens(fonts));
+    };
+    if (arguments.contains(QStringLiteral("--lettering"))) return addLettering(), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--layout"))) return whatTilesWouldGain(fonts), 0;
     add(flattenAgainstPeers(fonts));
     add(oneLayerChanges(fonts));
@@ -231,6 +237,7 @@ int main(int argc, char** argv) {
     add(remapping());
     addPainting();
     addKeeping();
+    addLettering();
     add(panning(fonts));
     rows.push_back(memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048));
     rows.push_back(memoryRow("cover 3000² of thirty 45-megapixel photos", QStringLiteral("--thirty"), 2048));

@@ -48,8 +48,8 @@ bool shootTakes(MainWindow& window, const QString& folder) {
     return fine;
 }
 
-/// A grade with scopes and the line of before and after, the treatments of the brass letters, and the two
-/// sheets.
+/// A grade with scopes and the line of before and after, the treatments of the brass letters, and the
+/// sheet of all treatments.
 bool shootTreatments(MainWindow& window, const QString& folder) {
     ComposeView& compose = *window.compose();
     Document& document = *window.document();
@@ -74,10 +74,6 @@ bool shootTreatments(MainWindow& window, const QString& folder) {
     document.selectLayer({});
     for (const LayerPtr& layer : stackOf(*document.release(), cover))
         if (layer->name == "Moon") document.selectLayer(layer->id);
-    compose.trySheet()->open(TrySheet::Page::Looks, -1);
-    settle(window, [&] { return compose.trySheet()->isSettled() && !compose.trySheet()->cells().empty(); });
-    fine = shoot(window, folder, QStringLiteral("look-sheet")) && fine;
-    compose.trySheet()->leave();
     for (const PiecePtr& piece : document.release()->pieces)
         if (piece->form->id == "sleeve-12") document.selectPanel({piece->id, "front"});
     document.showTake("B");
@@ -93,6 +89,36 @@ bool shootTreatments(MainWindow& window, const QString& folder) {
     compose.trySheet()->leave();
     compose.showTreatments(false);
     document.selectPanel(cover);
+    return fine;
+}
+
+/// The artist's line in all faces, those that go with its own, and round the moon, being typed.
+bool shootLettering(MainWindow& window, const QString& folder) {
+    Document& document = *window.document();
+    ComposeView& compose = *window.compose();
+    document.showTake("A");
+    const LayerPtr line = firstLayer(stackOf(*document.release(), document.panel()),
+                                     [](const Layer& l) { return l.name == "Artist line"; });
+    if (!line) return false;
+    document.selectLayer(line->id);
+    compose.specimens()->open();
+    settle(window,
+           [&] { return compose.specimens()->isMeasured() && compose.specimens()->list()->isSettled(); });
+    compose.specimens()->list()->setCurrent(5);
+    Q_EMIT compose.specimens()->list()->tried(5);
+    bool fine = shoot(window, folder, QStringLiteral("specimens"));
+    compose.specimens()->leave();
+    document.edit("Round the moon",
+                  withChangedLayer(document.release(), document.panel(), line->id, [](Layer& l) {
+                      auto& text = std::get<TextContent>(l.content);
+                      text.spec.frame = RoundCircle{560, -20, false}, text.spec.align = Align::Centre;
+                      text.spec.letters.size = 110;
+                      l.placement.position = {1908, 1005};
+                  }));
+    compose.bench()->editWords();
+    fine = shoot(window, folder, QStringLiteral("lettering")) && fine;
+    compose.bench()->setFocus();
+    while (document.history().canUndo()) document.undo();
     return fine;
 }
 
@@ -150,12 +176,7 @@ void choose(MainWindow& window, const QString& name, int index) {
         }
 }
 
-void press(MainWindow& window, const QString& word) {
-    for (QToolButton* button : window.findChildren<QToolButton*>())
-        if (button->isVisible() && button->text() == word) button->click();
-}
-
-/// The keeper found by a box and strokes, cut out and judged on white; a gull painted out of the sky.
+/// The keeper found by a box and strokes.
 bool shootHandwork(MainWindow& window, const QString& folder) {
     Document& document = *window.document();
     ComposeBench& bench = *window.compose()->bench();
@@ -189,14 +210,7 @@ bool shootHandwork(MainWindow& window, const QString& folder) {
         stroke(bench, way, Qt::AltModifier);
         settle(window, [] { return true; });
     }
-    bool fine = shoot(window, folder, QStringLiteral("select"));
-    press(window, QStringLiteral("Cut it out"));
-    settle(window, [] { return true; });
-    bench.setHand(Hand::Mask);
-    choose(window, QStringLiteral("The brush"), 3);
-    choose(window, QStringLiteral("Show the mask"), int(MaskLook::OnWhite));
-    fine = shoot(window, folder, QStringLiteral("edge")) && fine;
-    choose(window, QStringLiteral("Show the mask"), int(MaskLook::Art));
+    const bool fine = shoot(window, folder, QStringLiteral("select"));
     document.selectPanel(cover);
     bench.setHand(Hand::Move);
     while (document.history().canUndo()) document.undo();
@@ -358,6 +372,7 @@ int main(int argc, char** argv) {
     compose.blendSheet()->open();
     fine = shoot(window, folder, QStringLiteral("blend-sheet")) && fine;
     compose.blendSheet()->leave();
+    fine = shootLettering(window, folder) && fine;
     fine = shootHandwork(window, folder) && shootPainting(window, folder) && fine;
     fine = shootTakes(window, folder) && shootTreatments(window, folder) && fine;
     fine = shootGather(window, folder) && shootStart(window, folder) && shootFound(window, folder) && fine;

@@ -122,6 +122,14 @@ struct FacesOptions {
 };
 [[nodiscard]] Result<Outcome> listFaces(const FacesOptions& options);
 
+/// Prints the faces most like words in a picture, best first. Findings when there is none.
+struct FindFaceOptions {
+    std::string picture, words;
+    std::array<double, 4> box{}; ///< px of the picture; no width: all of it
+    bool json = false;
+};
+[[nodiscard]] Result<Outcome> findFace(const FindFaceOptions& options);
+
 /// Goes through a list of treatments as a release holds it and writes a PNG of the picture's depth. Files
 /// that the list names lie beside it; lengths in mm are taken at 300 ppi.
 struct TreatOptions {

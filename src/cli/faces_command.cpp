@@ -1,8 +1,10 @@
 #include "cli/commands.h"
 #include "cli/saying.h"
 
+#include "cli/picture_io.h"
 #include "file/data_folder.h"
-#include "type/face_facts.h"
+#include "type/faces/face_facts.h"
+#include "type/faces/find_face.h"
 
 #include <iomanip>
 #include <iostream>
@@ -68,6 +70,26 @@ Result<std::vector<FaceSort>> sortsOf(const std::vector<std::string>& words) {
     return out;
 }
 
+/// Lightness of a box of a picture as it lies on white paper.
+FaceSample sampleOf(const Picture& picture, const Rect& box) {
+    const IntRect px = pixelsAround(box);
+    FaceSample out;
+    if (px.empty()) return out;
+    out.width = px.w, out.height = px.h;
+    const auto read = [&](const auto& pixels, float full) {
+        for (int y = px.y; y < px.y + px.h; ++y)
+            for (int x = px.x; x < px.x + px.w; ++x) {
+                const auto* p = pixels.data() + (size_t(y) * size_t(picture.width) + size_t(x)) * 4;
+                const float light =
+                    0.2126F * float(p[0]) + 0.7152F * float(p[1]) + 0.0722F * float(p[2]); // Rec. 709
+                const float alpha = float(p[3]) / full;
+                out.lightness.push_back(light / full * alpha + 1 - alpha);
+            }
+    };
+    picture.is16() ? read(std::get<1>(picture.pixels), 65535.0F) : read(std::get<0>(picture.pixels), 255.0F);
+    return out;
+}
+
 } // namespace
 
 Result<Outcome> listFaces(const FacesOptions& options) {
@@ -78,7 +100,7 @@ Result<Outcome> listFaces(const FacesOptions& options) {
     for (const FamilyInfo& family : fonts.families()) {
         const FacePtr face = fonts.face(family.name, "Regular");
         if (!face || !hasAll(*face, options.has)) continue;
-        Listed one{&family, factsOf(face, fonts)};
+        Listed one{&family, factsOf(face)};
         if (std::all_of(sorts->begin(), sorts->end(),
                         [&](FaceSort sort) { return one.facts && one.facts->is(sort); }))
             found.push_back(std::move(one));
@@ -91,6 +113,31 @@ Result<Outcome> listFaces(const FacesOptions& options) {
         for (const Listed& one : found) say(one);
     if (!found.empty()) return Outcome::Fine;
     warn("There is no such face among those shipped and installed.");
+    return Outcome::Findings;
+}
+
+Result<Outcome> findFace(const FindFaceOptions& options) {
+    const auto picture = readPicture(options.picture);
+    if (!picture) return tl::unexpected(picture.error());
+    const auto& [x, y, width, height] = options.box;
+    const Rect all{0, 0, double(picture->width), double(picture->height)};
+    const Rect box = width > 0 && height > 0 ? Rect{x, y, width, height}.intersected(all) : all;
+    const FaceSample sample = sampleOf(*picture, box);
+    if (sample.lightness.empty())
+        return fail(Fault::Usage, "The box lies outside of “" + options.picture + "”.");
+    const FontLibrary fonts(dataFolder() / "fonts");
+    const std::vector<FaceMatch> matches = findFaces(sample, options.words, fonts);
+    if (options.json) {
+        Json list = Json::list();
+        for (const FaceMatch& m : matches)
+            list.push_back({{"family", m.family}, {"style", m.style}, {"score", m.score}});
+        print(list);
+    } else
+        for (const FaceMatch& m : matches)
+            std::cout << m.family << " " << m.style << ": " << std::fixed << std::setprecision(3) << m.score
+                      << '\n';
+    if (!matches.empty()) return Outcome::Fine;
+    warn("There are no such words in the picture, or no face has all their letters.");
     return Outcome::Findings;
 }
 

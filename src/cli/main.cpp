@@ -111,7 +111,19 @@ int runCommandLine(int argc, char** argv) {
         ->allow_extra_args(false);
     typefaces->add_option("--has", faces.has, "Words whose characters are needed");
     typefaces->add_flag("--json", faces.json, "As JSON");
-    typefaces->callback([&] { run = [&] { return cli::listFaces(faces); }; });
+    typefaces->callback([&, typefaces] {
+        if (typefaces->get_subcommands().empty()) run = [&] { return cli::listFaces(faces); };
+    });
+    cli::FindFaceOptions finding;
+    auto* which = typefaces->add_subcommand("find", "Say which typeface words in a picture are set in");
+    which->add_option("PICTURE", finding.picture, "The picture")->required();
+    which->add_option("--words", finding.words, "What the words say")->required();
+    which
+        ->add_option("--box", finding.box,
+                     "x,y,width,height in pixels: holds the words; all of it when left out")
+        ->delimiter(',');
+    which->add_flag("--json", finding.json, "As JSON");
+    which->callback([&] { run = [&] { return cli::findFace(finding); }; });
 
     cli::FormsOptions forms;
     auto* list = app.add_subcommand("forms", "List the forms, or show one worked out");

@@ -2,7 +2,7 @@
 
 #include "base/text.h"
 #include "file/data_folder.h"
-#include "release/path_data.h"
+#include "release/paths/path_data.h"
 
 #include <QFile>
 #include <QXmlStreamReader>

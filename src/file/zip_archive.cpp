@@ -3,6 +3,7 @@
 #include "file/disk/atomic_file.h"
 #include "file/zip_sink.h"
 
+#include <future>
 #include <zip.h>
 
 namespace glyptos {
@@ -15,12 +16,16 @@ struct WritingFailed {
     std::string why;
 };
 
-/// Reads a picture's bytes when libzip comes to it, and lets go of them when it has done with it.
+/// Reads a picture's bytes shortly before libzip comes to it, on another thread, and lets go of them when it
+/// has done with it.
 class PictureEntry {
   public:
     PictureEntry(PictureBytesPtr picture, WritingFailed& failed)
         : picture_(std::move(picture))
         , failed_(failed) {}
+
+    /// What is read while this one is written.
+    void setNext(PictureEntry* next) { next_ = next; }
 
     static zip_int64_t act(void* self, void* data, zip_uint64_t size, zip_source_cmd_t command) {
         auto* entry = static_cast<PictureEntry*>(self);
@@ -50,7 +55,8 @@ class PictureEntry {
 
   private:
     zip_int64_t open() {
-        auto bytes = picture_->read();
+        auto bytes = ahead_.valid() ? ahead_.get() : picture_->read();
+        if (next_) next_->readAhead();
         if (!bytes) {
             failed_.why = bytes.error().message;
             zip_error_set(&error_, ZIP_ER_READ, 0);
@@ -73,24 +79,34 @@ class PictureEntry {
         return sizeof *info;
     }
 
+    void readAhead() {
+        constexpr size_t kMostAhead = size_t(64) << 20; // bytes
+        if (picture_->size() <= kMostAhead)
+            ahead_ = std::async(std::launch::async, [picture = picture_] { return picture->read(); });
+    }
+
     PictureBytesPtr picture_;
+    PictureEntry* next_ = nullptr;
+    std::future<Result<PictureBytes::Held>> ahead_;
     WritingFailed& failed_;
     PictureBytes::Held held_;
     size_t at_ = 0;
     zip_error_t error_{};
 };
 
-zip_source_t* sourceOf(zip_t* archive, const ZipEntry& entry, WritingFailed& failed) {
+/// `last` is the picture before it, and becomes this one.
+zip_source_t* sourceOf(zip_t* archive, const ZipEntry& entry, WritingFailed& failed, PictureEntry*& last) {
     if (!entry.picture) return zip_source_buffer(archive, entry.bytes.data(), entry.bytes.size(), 0);
     auto made = std::make_unique<PictureEntry>(entry.picture, failed);
     zip_source_t* source = zip_source_function(archive, PictureEntry::act, made.get());
-    if (source) [[maybe_unused]]
-        auto* owned = made.release(); // by the source, until it is freed
+    if (!source) return nullptr;
+    if (last) last->setNext(made.get());
+    last = made.release(); // owned by the source, until it is freed
     return source;
 }
 
-bool addEntry(zip_t* archive, const ZipEntry& entry, WritingFailed& failed) {
-    zip_source_t* source = sourceOf(archive, entry, failed);
+bool addEntry(zip_t* archive, const ZipEntry& entry, WritingFailed& failed, PictureEntry*& last) {
+    zip_source_t* source = sourceOf(archive, entry, failed, last);
     if (!source) return false;
     const zip_int64_t index = zip_file_add(archive, entry.name.c_str(), source, ZIP_FL_ENC_UTF_8);
     if (index < 0) {
@@ -195,7 +211,8 @@ Result<void> writeZip(const std::filesystem::path& file, const std::vector<ZipEn
         }
         bool added = true;
         WritingFailed failed;
-        for (const ZipEntry& entry : entries) added = added && addEntry(archive, entry, failed);
+        PictureEntry* last = nullptr;
+        for (const ZipEntry& entry : entries) added = added && addEntry(archive, entry, failed, last);
         listen(archive, writing);
         if (added && zip_close(archive) == 0) {
             if (writing.mayTake && !writing.mayTake())

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cerrno>
-#include <fcntl.h>
 #include <unistd.h>
 
 namespace glyptos {
@@ -13,7 +12,8 @@ constexpr size_t kTogether = size_t(1) << 20; // bytes
 } // namespace
 
 ZipSink::ZipSink(int file)
-    : file_(file) {
+    : file_(file)
+    , writer_(file) {
     zip_error_init(&error_);
 }
 
@@ -25,41 +25,40 @@ zip_source_t* ZipSink::source() {
     return zip_source_function_create(act, this, nullptr);
 }
 
-zip_int64_t ZipSink::failed(int fault) {
-    zip_error_set(&error_, fault, errno);
+zip_int64_t ZipSink::failed(int fault, int system) {
+    zip_error_set(&error_, fault, system);
     return -1;
 }
 
-/// libzip writes in small parts that mostly follow each other: they go to the file together, and the disk is
-/// asked to begin with them.
+/// libzip writes in small parts that mostly follow each other: they go to the file together.
 zip_int64_t ZipSink::write(const void* data, zip_uint64_t size) {
-    if (at_ != waitingAt_ + waiting_.size() && !writeWaiting()) return failed(ZIP_ER_WRITE);
-    if (waiting_.empty()) waitingAt_ = at_;
+    const auto waitingEnd = zip_uint64_t(waiting_.at) + waiting_.bytes.size();
+    if (waiting_.bytes.size() >= kTogether || at_ != waitingEnd)
+        if (const int error = passOn()) return failed(ZIP_ER_WRITE, error);
+    if (waiting_.bytes.empty()) {
+        waiting_.at = off_t(at_);
+        waiting_.bytes.reserve(kTogether + size);
+    }
     const auto* bytes = static_cast<const uint8_t*>(data);
-    waiting_.insert(waiting_.end(), bytes, bytes + size);
+    waiting_.bytes.insert(waiting_.bytes.end(), bytes, bytes + size);
     at_ += size, end_ = std::max(end_, at_);
-    if (waiting_.size() >= kTogether && !writeWaiting()) return failed(ZIP_ER_WRITE);
     return zip_int64_t(size);
 }
 
-bool ZipSink::writeWaiting() {
-    for (size_t done = 0; done < waiting_.size();) {
-        const ssize_t n =
-            ::pwrite(file_, waiting_.data() + done, waiting_.size() - done, off_t(waitingAt_ + done));
-        if (n < 0 && errno == EINTR) continue;
-        if (n < 0) return false;
-        done += size_t(n);
-    }
-    if (waiting_.size() >= kTogether)
-        ::sync_file_range(file_, off_t(waitingAt_), off_t(waiting_.size()), SYNC_FILE_RANGE_WRITE);
-    waiting_.clear();
-    return true;
+int ZipSink::passOn() {
+    if (waiting_.bytes.empty()) return 0;
+    return writer_.add(std::exchange(waiting_, {}));
+}
+
+int ZipSink::finish() {
+    const int error = passOn();
+    return error ? error : writer_.finish();
 }
 
 zip_int64_t ZipSink::read(void* data, zip_uint64_t size) {
-    if (!writeWaiting()) return failed(ZIP_ER_WRITE);
+    if (const int error = finish()) return failed(ZIP_ER_WRITE, error);
     const ssize_t n = ::pread(file_, data, size, off_t(at_));
-    if (n < 0) return failed(ZIP_ER_READ);
+    if (n < 0) return failed(ZIP_ER_READ, errno);
     at_ += zip_uint64_t(n);
     return n;
 }
@@ -69,6 +68,11 @@ zip_int64_t ZipSink::seek(void* data, zip_uint64_t size) {
     if (to < 0) return -1;
     at_ = zip_uint64_t(to);
     return 0;
+}
+
+zip_int64_t ZipSink::commit() {
+    const int error = finish();
+    return error ? failed(ZIP_ER_WRITE, error) : 0;
 }
 
 /// As libzip sees it before it begins: an archive that is empty.
@@ -104,7 +108,7 @@ zip_int64_t ZipSink::act(void* self, void* data, zip_uint64_t size, zip_source_c
     case ZIP_SOURCE_TELL_WRITE:
         return zip_int64_t(sink.at_);
     case ZIP_SOURCE_COMMIT_WRITE:
-        return sink.writeWaiting() ? 0 : sink.failed(ZIP_ER_WRITE);
+        return sink.commit();
     case ZIP_SOURCE_STAT:
         return sink.stat(data);
     case ZIP_SOURCE_ERROR:

@@ -3,8 +3,8 @@
 #include "base/text.h"
 #include "release/credits.h"
 #include "release/walks.h"
+#include "type/text_edits.h"
 
-#include <QString>
 #include <algorithm>
 #include <charconv>
 
@@ -57,10 +57,44 @@ const std::vector<FieldInfo>& textFields() {
     return fields;
 }
 
+std::vector<FieldSpan> fieldSpans(std::string_view text, const Release& release) {
+    std::vector<FieldSpan> out;
+    for (size_t at = text.find('{'); at != text.npos; at = text.find('{', at)) {
+        const size_t end = text.find('}', at);
+        if (end == text.npos) break;
+        if (auto value = fieldValue(text.substr(at + 1, end - at - 1), release))
+            out.push_back({at, end + 1, std::move(*value)});
+        at = end + 1;
+    }
+    return out;
+}
+
+size_t filledByte(const std::vector<FieldSpan>& fields, size_t byte) {
+    size_t out = byte;
+    for (const FieldSpan& field : fields) {
+        if (byte <= field.from) break;
+        out += field.value.size();
+        out -= std::min(byte, field.to) - field.from;
+    }
+    return out;
+}
+
+size_t writtenByte(const std::vector<FieldSpan>& fields, size_t byte) {
+    size_t grown = 0, shrunk = 0; // by the fields before
+    for (const FieldSpan& field : fields) {
+        const size_t from = field.from + grown - shrunk, to = from + field.value.size();
+        if (byte <= from) break;
+        if (byte < to) return byte - from < to - byte ? field.from : field.to;
+        grown += field.value.size(), shrunk += field.to - field.from;
+    }
+    return byte + shrunk - grown;
+}
+
 TextSpec resolvedText(const TextContent& text, const Release& release) {
     TextSpec spec = text.spec;
-    spec.text = replaceFields(spec.text, [&](std::string_view field) { return fieldValue(field, release); });
-    if (text.capitals) spec.text = QString::fromStdString(spec.text).toUpper().toStdString();
+    const std::vector<FieldSpan> fields = fieldSpans(spec.text, release);
+    for (auto field = fields.rbegin(); field != fields.rend(); ++field)
+        spec = replaced(std::move(spec), field->from, field->to, field->value);
     return spec;
 }
 

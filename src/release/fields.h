@@ -18,8 +18,20 @@ struct FieldInfo {
 /// and {tracks A}, {tracks B} for one side, {credits} (the lines of credits.h).
 const std::vector<FieldInfo>& textFields();
 
-/// The spec to set for a text layer: fields filled from the release, capitals applied. Unknown fields stay as
-/// written.
+/// A field in a text with what it brings.
+struct FieldSpan {
+    size_t from = 0, to = 0; ///< bytes of the text, braces included
+    std::string value;
+};
+/// In order; unknown fields are none.
+std::vector<FieldSpan> fieldSpans(std::string_view text, const Release& release);
+/// From a byte of a text to that of the same text with its fields filled: inside a field its end.
+size_t filledByte(const std::vector<FieldSpan>& fields, size_t byte);
+/// And back: inside what a field brings the nearer end of the field.
+size_t writtenByte(const std::vector<FieldSpan>& fields, size_t byte);
+
+/// The spec to set for a text layer: fields filled from the release. What a field brings looks as the field
+/// does. Unknown fields stay as written.
 TextSpec resolvedText(const TextContent& text, const Release& release);
 
 /// Whether any text on the piece says whose pictures the release is made of.

@@ -3,6 +3,7 @@
 #include "base/units.h"
 #include "release/limits.h"
 #include "release/warp.h"
+#include "type/text_edits.h"
 
 #include <algorithm>
 #include <functional>
@@ -73,6 +74,16 @@ Vec2 cropMiddle(const Rect& crop, const Source& source) {
     return {(crop.centre().x - 0.5) * source.width, (crop.centre().y - 0.5) * source.height};
 }
 
+/// Lengths as a release file may hold them.
+TextSpec bounded(TextSpec spec) {
+    const auto side = [](double& length) { length = std::clamp(length, 0.0, kFarthestPlace); };
+    spec = withLetters(std::move(spec),
+                       [](LetterStyle& l) { l.size = std::clamp(l.size, kSmallestScale, kLargestSide); });
+    if (auto* area = std::get_if<InArea>(&spec.frame)) side(area->width), side(area->height);
+    if (auto* circle = std::get_if<RoundCircle>(&spec.frame)) side(circle->radius);
+    return spec;
+}
+
 } // namespace
 
 Affine placementMap(const Placement& p) {
@@ -141,12 +152,11 @@ Layer scaled(Layer layer, Vec2 about, double factor) {
     scalePlacement(p);
     if (auto* text = std::get_if<TextContent>(&layer.content)) {
         p.scaleX = oldX, p.scaleY = oldY;
-        text->spec.size *= factor;
-        text->spec.measure *= factor;
+        text->spec = bounded(scaled(std::move(text->spec), factor));
     }
     if (auto* shape = std::get_if<ShapeContent>(&layer.content)) {
         shape->corner = std::min(shape->corner * factor, kLargestSide);
-        if (shape->stroke) shape->stroke->width *= factor;
+        if (shape->stroke) shape->stroke->width = std::min(shape->stroke->width * factor, kLargestSide);
         takeScale(layer);
     }
     return layer;

@@ -9,8 +9,9 @@
 #include "release/selection.h"
 #include "release/shape.h"
 #include "release/source_facts.h"
+#include "release/text_style.h"
 #include "release/treatment.h"
-#include "type/paragraph.h"
+#include "type/text_spec.h"
 
 #include <algorithm>
 #include <atomic>
@@ -73,7 +74,11 @@ struct PictureContent {
 struct TextContent {
     TextSpec spec; ///< `text` may hold fields such as {title}; see fields.h
     Ink colour{1, 1, 1, 1};
-    bool capitals = false;
+    std::string style;        ///< the text style it follows; empty: none
+    std::vector<Ink> colours; ///< of letters whose paint is 1, 2, …; theirs is `colour` where there is none
+    const Ink& colourOf(int paint) const {
+        return paint >= 1 && size_t(paint) <= colours.size() ? colours[size_t(paint) - 1] : colour;
+    }
     bool operator==(const TextContent&) const = default;
 };
 
@@ -222,6 +227,7 @@ struct Release {
     IdCounter nextId;         ///< for new pieces and layers
     bool linearLight = false; ///< blend in linear light instead of sRGB encoding
     std::vector<Swatch> palette;
+    std::vector<TextStyle> textStyles;
     PiecePtr wall; ///< never missing
 
     Release();

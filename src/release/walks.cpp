@@ -11,7 +11,10 @@ namespace {
 template <class LayerLike, class Act>
 void inksOf(LayerLike& layer, const Act& act) {
     eachPart(layer,
-             Overloaded{[&](Of<TextContent> auto& text) { act(text.colour); },
+             Overloaded{[&](Of<TextContent> auto& text) {
+                            act(text.colour);
+                            for (auto& ink : text.colours) act(ink);
+                        },
                         [&](Of<Ink> auto& ink) { act(ink); },
                         [&](Of<Gradient> auto& gradient) {
                             for (auto& stop : gradient.stops) act(stop.colour);

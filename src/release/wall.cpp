@@ -27,9 +27,9 @@ std::shared_ptr<const Form> wallForm() {
 TextContent caption(const std::string& words, double size) {
     TextContent out;
     out.spec.text = words;
-    out.spec.family = "Inter";
-    out.spec.style = "Regular";
-    out.spec.size = size;
+    out.spec.letters.family = "Inter";
+    out.spec.letters.style = "Regular";
+    out.spec.letters.size = size;
     out.colour = kCaptionInk;
     return out;
 }
@@ -103,14 +103,14 @@ Layer pinnedPiece(const Piece& piece, double side, Vec2 at) {
 
 Layer pinnedWords(const std::string& words, Vec2 at) {
     TextContent text = caption(words, 44);
-    text.spec.measure = 520;
+    text.spec.frame = InArea{520, 0};
     return layerOf(words.substr(0, words.find('\n')), std::move(text), at);
 }
 
 Layer pinnedType(const std::string& family, const std::string& style, Vec2 at) {
     TextContent specimen = caption("{title}\nAaBbCc ÆÐÞ 0123", 56);
-    specimen.spec.family = family;
-    specimen.spec.style = style;
+    specimen.spec.letters.family = family;
+    specimen.spec.letters.style = style;
     return grouped(family, {layerOf(family, caption(family + " " + style, kCaption), {at.x, at.y + 112}),
                             layerOf(family, std::move(specimen), at)});
 }

@@ -1,7 +1,7 @@
 #include "render/kept_papers.h"
 
 #include "raster/level_lines.h"
-#include "release/fit_contour.h"
+#include "release/paths/fit_contour.h"
 #include "treat/drawn/paper_cuts.h"
 
 namespace glyptos {

@@ -3,6 +3,7 @@
 
 #include "release/release.h"
 #include "release/warp.h"
+#include "type/paragraph.h"
 
 #include <array>
 #include <map>

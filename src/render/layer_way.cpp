@@ -1,7 +1,7 @@
 #include "render/layer_way.h"
 
 #include "release/fields.h"
-#include "release/fit_contour.h"
+#include "release/paths/fit_contour.h"
 #include "release/placing.h"
 
 namespace glyptos {

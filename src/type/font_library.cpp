@@ -3,6 +3,7 @@
 #include "type/style_name.h"
 
 #include <algorithm>
+#include <cmath>
 #include <fontconfig/fontconfig.h>
 #include <hb-ot.h>
 #include <hb.h>
@@ -60,14 +61,54 @@ std::shared_ptr<const Face> Face::open(const std::string& file, int index, std::
     // The upper half of fontconfig's index names an instance of a variable font, counted from 1.
     if (const int instance = index >> 16; instance > 0)
         hb_font_set_var_named_instance(made->font_, static_cast<unsigned>(instance - 1));
-    hb_font_extents_t extents;
-    if (hb_font_get_h_extents(made->font_, &extents)) {
-        made->ascentEm_ = extents.ascender / made->unitsPerEm_;
-        made->descentEm_ = -extents.descender / made->unitsPerEm_;
-    }
+    made->measure();
     hb_font_make_immutable(made->font_);
+    made->file_ = file, made->index_ = index;
     made->family_ = std::move(family);
     made->style_ = std::move(style);
+    return made;
+}
+
+void Face::measure() {
+    hb_font_extents_t extents;
+    if (hb_font_get_h_extents(font_, &extents)) {
+        ascentEm_ = extents.ascender / unitsPerEm_;
+        descentEm_ = -extents.descender / unitsPerEm_;
+    }
+    hb_face_t* const face = hb_font_get_face(font_);
+    unsigned known = 0;
+    const float* at = hb_font_get_var_coords_design(font_, &known);
+    unsigned count = hb_ot_var_get_axis_count(face);
+    std::vector<hb_ot_var_axis_info_t> infos(count);
+    hb_ot_var_get_axis_infos(face, 0, &count, infos.data());
+    for (unsigned i = 0; i < count; ++i) {
+        const hb_ot_var_axis_info_t& info = infos[i];
+        char tag[5] = {}, name[64] = {};
+        hb_tag_to_string(info.tag, tag);
+        unsigned size = sizeof name;
+        hb_ot_name_get_utf8(face, info.name_id, HB_LANGUAGE_INVALID, &size, name);
+        axes_.push_back({tag, name, double(info.min_value), double(info.default_value),
+                         double(info.max_value), i < known ? double(at[i]) : double(info.default_value)});
+    }
+}
+
+std::shared_ptr<const Face> Face::at(const std::vector<AxisValue>& places) const {
+    std::shared_ptr<Face> made(new Face);
+    made->unitsPerEm_ = unitsPerEm_;
+    made->family_ = family_, made->style_ = style_;
+    made->file_ = file_, made->index_ = index_;
+    made->font_ = hb_font_create_sub_font(font_);
+    std::vector<float> coordinates;
+    for (const FaceAxis& axis : axes_) {
+        double value = axis.at;
+        for (const AxisValue& place : places)
+            if (place.tag == axis.tag && std::isfinite(place.value))
+                value = std::max(axis.least, std::min(place.value, axis.most));
+        coordinates.push_back(float(value));
+    }
+    hb_font_set_var_coords_design(made->font_, coordinates.data(), unsigned(coordinates.size()));
+    made->measure();
+    hb_font_make_immutable(made->font_);
     return made;
 }
 
@@ -176,6 +217,22 @@ FacePtr FontLibrary::face(const std::string& family, const std::string& style) c
     FcPatternAddInteger(pattern, FC_WIDTH, wanted.width);
     FcPatternAddInteger(pattern, FC_SLANT, wanted.slant);
     return slot = matched(pattern);
+}
+
+FacePtr FontLibrary::face(const std::string& family, const std::string& style,
+                          const std::vector<AxisValue>& axes) const {
+    const FacePtr plain = face(family, style);
+    if (!plain || axes.empty() || plain->axes().empty()) return plain;
+    std::vector<double> places;
+    for (const FaceAxis& axis : plain->axes()) {
+        places.push_back(axis.at);
+        for (const AxisValue& value : axes)
+            if (value.tag == axis.tag) places.back() = value.value;
+    }
+    const std::lock_guard lock(mutex_);
+    FacePtr& slot = varied_[{plain.get(), places}];
+    if (!slot) slot = plain->at(axes);
+    return slot;
 }
 
 FacePtr FontLibrary::fallbackFor(char32_t codepoint, const Face& like) const {

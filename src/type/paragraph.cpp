@@ -1,123 +1,104 @@
 #include "type/paragraph.h"
 
-#include "base/text.h"
-#include "type/line_shaper.h"
+#include "type/glyph_outline.h"
+#include "type/letter_places.h"
 
 #include <algorithm>
 
 namespace glyptos {
 namespace {
 
-constexpr double kColumnGapEm = 1.0;
-
-struct Cell {
-    ShapedLine shaped;
-    bool figures = false;
-};
-using Row = std::vector<Cell>;
-
-bool isFigures(std::string_view text) {
-    return text.find_first_not_of("0123456789:.,") == text.npos;
+/// Draws the glyphs of one letter.
+void draw(const LaidLine& line, const PlacedLetter& letter, const TextSpec& spec, Path& out) {
+    for (size_t i = letter.first; i < letter.first + letter.count; ++i) {
+        const auto& [glyph, x, from, to] = line.glyphs[i];
+        const double size = styleOf(spec, glyph.style).size;
+        const Affine place = letter.map * Affine::translation(x + glyph.offset.x, -glyph.offset.y) *
+                             Affine::scaling(size, size);
+        appendGlyph(*glyph.face, glyph.id, place, out);
+    }
 }
 
-/// `line` broken between words so that no part is wider than `measureEm`, unless a single word is. It is
-/// shaped once, however long it is.
-std::vector<std::string> broken(const std::string& line, double measureEm, LineShaper& shaper) {
-    if (measureEm <= 0 || line.find('\t') != line.npos) return {line};
-    const std::u32string points = decodeUtf8(line);
-    const std::vector<double> before = shaper.advancesOf(points);
-    std::vector<std::string> lines;
-    const auto keep = [&](size_t from, size_t to) {
-        lines.push_back(encodeUtf8(std::u32string_view(points).substr(from, to - from)));
+void drawAll(const TextSpec& spec, const Layout& layout, const std::vector<PlacedLetter>& letters,
+             Paragraph& out) {
+    const auto paintOf = [&](const PlacedLetter& letter) {
+        return styleOf(spec, layout.lines[letter.line].glyphs[letter.first].glyph.style).paint;
     };
-    size_t start = 0; // of the line that is begun, which has no spaces in front,
-    const auto skipSpaces = [&] {
-        while (start < points.size() && points[start] == U' ') ++start;
-    };
-    skipSpaces();
-    size_t good = start; // and the end of the words that it has
-    for (size_t at = start; at <= points.size(); ++at) {
-        if (at < points.size() && points[at] != U' ') continue;
-        // The tracking behind its last letter does not count.
-        if (good > start && before[at] - before[start] - shaper.tracking() > measureEm) {
-            keep(start, good);
-            start = good;
-            skipSpaces();
+    const bool areAllAlike = std::all_of(letters.begin(), letters.end(), [&](const PlacedLetter& letter) {
+        return paintOf(letter) == 0 && letter.opacity == 1;
+    });
+    for (const PlacedLetter& letter : letters) {
+        const LaidLine& line = layout.lines[letter.line];
+        if (areAllAlike) {
+            draw(line, letter, spec, out.outline);
+            continue;
         }
-        good = std::max(at, start);
+        const int paint = paintOf(letter);
+        auto ink = std::find_if(out.inks.begin(), out.inks.end(), [&](const InkedLetters& known) {
+            return known.paint == paint && known.opacity == letter.opacity;
+        });
+        if (ink == out.inks.end()) ink = out.inks.insert(ink, {paint, letter.opacity, {}});
+        draw(line, letter, spec, ink->outline);
     }
-    keep(start, points.size());
-    return lines;
+    for (const InkedLetters& ink : out.inks) out.outline.append(ink.outline, {});
 }
 
-/// Widths of the columns that the rows with more than one cell share.
-std::vector<double> columnWidths(const std::vector<Row>& rows) {
-    std::vector<double> widths;
-    for (const Row& row : rows) {
-        if (row.size() < 2) continue;
-        widths.resize(std::max(widths.size(), row.size()));
-        for (size_t i = 0; i < row.size(); ++i) widths[i] = std::max(widths[i], row[i].shaped.advance);
+Rect boxOfLines(const TextSpec& spec, const Layout& layout) {
+    double left = 0, right = 0, bottom = 0;
+    for (const LaidLine& line : layout.lines) {
+        left = std::min(left, line.left), right = std::max(right, line.left + line.width);
+        bottom = std::max(bottom, line.baseline + line.below);
     }
-    return widths;
+    return {left, 0, std::max(right - left, 0.1 * spec.letters.size),
+            std::max(bottom, 0.1 * spec.letters.size)};
 }
 
-std::vector<bool> figureColumns(const std::vector<Row>& rows, size_t columns) {
-    std::vector<bool> figures(columns, true);
-    for (const Row& row : rows)
-        for (size_t i = 0; row.size() > 1 && i < row.size(); ++i) figures[i] = figures[i] && row[i].figures;
-    return figures;
+/// Of lines that bend or fill a shape: round all their letters.
+Rect boxOfLetters(const std::vector<SetLetter>& letters, const TextSpec& spec) {
+    Rect box;
+    for (const SetLetter& letter : letters)
+        box = box.united(letter.map.mapBounds(
+            {0, -letter.above, std::max(letter.advance, 1e-9), letter.above + letter.below}));
+    return box.empty() ? Rect{0, 0, spec.letters.size, spec.letters.size} : box;
+}
+
+SetLetter setLetter(const LaidLine& line, const PlacedLetter& letter) {
+    SetLetter out;
+    out.from = letter.from, out.to = letter.to, out.line = letter.line;
+    out.map = letter.map * Affine::translation(letter.x, 0);
+    out.advance = letter.advance, out.above = line.above, out.below = line.below;
+    out.isSpace = letter.isSpace, out.rightToLeft = line.glyphs[letter.first].glyph.rightToLeft;
+    return out;
 }
 
 } // namespace
 
 Paragraph setParagraph(const TextSpec& spec, const FontLibrary& fonts) {
     Paragraph out;
-    const FacePtr face = fonts.face(spec.family, spec.style);
+    const FacePtr face = fonts.face(spec.letters.family, spec.letters.style);
     if (!face) {
-        out.box = {0, 0, spec.size, spec.size};
+        out.box = {0, 0, spec.letters.size, spec.letters.size};
         return out;
     }
-    out.usedFamily = face->family();
-    out.usedStyle = face->style();
-    LineShaper shaper(face, fonts, spec.tracking / 1000);
-
-    std::vector<Row> rows;
-    for (const std::string& line : split(spec.text, '\n'))
-        for (const std::string& part : broken(line, spec.measure / spec.size, shaper)) {
-            Row row;
-            for (const std::string& cell : split(part, '\t'))
-                row.push_back({shaper.shape(cell), isFigures(cell)});
-            rows.push_back(std::move(row));
-        }
-
-    const std::vector<double> widths = columnWidths(rows);
-    const std::vector<bool> figures = figureColumns(rows, widths.size());
-    double tableWidth = -kColumnGapEm;
-    for (const double w : widths) tableWidth += w + kColumnGapEm;
-
-    const double share = spec.align == Align::Left ? 0 : spec.align == Align::Centre ? 0.5 : 1;
-    double left = 0, right = 0;
-    for (size_t r = 0; r < rows.size(); ++r) {
-        const Row& row = rows[r];
-        const bool table = row.size() > 1;
-        const double width = table ? tableWidth : row[0].shaped.advance;
-        const double baseline = face->ascentEm() + double(r) * spec.leading;
-        double x = -share * width;
-        left = std::min(left, x), right = std::max(right, x + width);
-        for (size_t i = 0; i < row.size(); ++i) {
-            const double inset = table && figures[i] ? widths[i] - row[i].shaped.advance : 0;
-            out.outline.append(row[i].shaped.outline, Affine::scaling(spec.size, spec.size) *
-                                                          Affine::translation(x + inset, baseline));
-            if (table) x += widths[i] + kColumnGapEm;
-        }
-        out.baselines.push_back(baseline * spec.size);
+    out.usedFamily = face->family(), out.usedStyle = face->style();
+    Layout layout = layLines(spec, fonts);
+    const std::vector<PlacedLetter> letters = placeLetters(spec, layout);
+    drawAll(spec, layout, letters, out);
+    for (const LaidLine& line : layout.lines) {
+        out.baselines.push_back(line.baseline);
+        out.lines.push_back(
+            {line.from, line.to, line.baseline, line.left, line.width, line.divided, line.hardLine});
     }
-    const double height = face->ascentEm() + double(rows.size() - 1) * spec.leading + face->descentEm();
-    out.ascent = face->ascentEm() * spec.size;
-    out.box = {left * spec.size, 0, std::max(right - left, 0.1) * spec.size, height * spec.size};
+    for (const PlacedLetter& letter : letters)
+        out.letters.push_back(setLetter(layout.lines[letter.line], letter));
+    out.ascent = layout.lines.empty() ? face->ascentEm() * spec.letters.size : layout.lines.front().above;
+    const bool isStraight =
+        std::holds_alternative<AtPoint>(spec.frame) || std::holds_alternative<InArea>(spec.frame);
+    out.box = isStraight ? boxOfLines(spec, layout) : boxOfLetters(out.letters, spec);
     out.ink = out.outline.bounds();
-    out.stoodIn.assign(shaper.stoodIn().begin(), shaper.stoodIn().end());
-    out.unprintable.assign(shaper.unprintable().begin(), shaper.unprintable().end());
+    out.shown = layout.shown;
+    out.stoodIn.assign(layout.stoodIn.begin(), layout.stoodIn.end());
+    out.unprintable.assign(layout.unprintable.begin(), layout.unprintable.end());
     return out;
 }
 

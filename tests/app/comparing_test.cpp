@@ -204,7 +204,7 @@ class ComparingTest : public QObject {
         words.name = "Small print";
         TextContent text;
         text.spec.text = "slack";
-        text.spec.size = 120;
+        text.spec.letters.size = 120;
         words.content = text;
         words.placement.position = {600, 600};
         t->put(words);
@@ -221,7 +221,7 @@ class ComparingTest : public QObject {
         QVERIFY(view().ladder()->note().startsWith("Small print is lost below "));
         t->document().edit(
             "Larger", withChangedLayer(t->document().release(), t->document().panel(), t->document().layer(),
-                                       [](Layer& l) { std::get<TextContent>(l.content).spec.size = 1200; }));
+                                       [](Layer& l) { std::get<TextContent>(l.content).spec.letters.size = 1200; }));
         t->settle();
         QCOMPARE(view().ladder()->note(), QString("All words can be read"));
     }

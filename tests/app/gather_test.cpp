@@ -285,7 +285,7 @@ class GatherTest : public QObject {
         t->window->showStep(Step::Compose);
         TextContent words;
         words.spec.text = "Rust";
-        words.spec.size = 400;
+        words.spec.letters.size = 400;
         Layer layer;
         layer.name = "Words";
         layer.content = words;

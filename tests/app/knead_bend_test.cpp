@@ -214,7 +214,7 @@ class KneadBendTest : public HandworkTest {
 
     void readyBends() {
         TextContent words;
-        words.spec.text = "Slack Tide", words.spec.size = 300;
+        words.spec.text = "Slack Tide", words.spec.letters.size = 300;
         words.colour = Ink{1, 1, 1, 1};
         Layer layer;
         layer.name = "Words";

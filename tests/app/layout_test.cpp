@@ -109,8 +109,8 @@ class LayoutTest : public QObject {
         Layer mark;
         TextContent text;
         text.spec.text = "MMMM";
-        text.spec.style = "Black";
-        text.spec.size = 3;
+        text.spec.letters.style = "Black";
+        text.spec.letters.size = 3;
         text.colour = {0, 0, 0, 1};
         mark.content = text;
         mark.placement.position = {60, 0.2};

@@ -303,8 +303,8 @@ class TrustTest : public QObject {
     void stylesAreFoundByWhatTheyAre() {
         t->window->showStep(Step::Compose);
         TextContent text;
-        text.spec.text = "Words", text.spec.family = "Inter", text.spec.style = "SemiBold",
-        text.spec.size = 200;
+        text.spec.text = "Words", text.spec.letters.family = "Inter", text.spec.letters.style = "SemiBold",
+        text.spec.letters.size = 200;
         Layer layer;
         layer.content = text;
         t->put(layer);
@@ -316,7 +316,7 @@ class TrustTest : public QObject {
         QVERIFY(!says("not on this machine"));
         QCOMPARE(t->find<QComboBox>("Style")->currentText(),
                  QString::fromStdString(t->engine->fonts.face("Inter", "SemiBold")->style()));
-        text.spec.family = "No Such Family";
+        text.spec.letters.family = "No Such Family";
         layer.content = text;
         t->put(layer);
         QVERIFY(says("No Such Family SemiBold is not on this machine"));

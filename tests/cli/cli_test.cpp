@@ -1,11 +1,13 @@
 // glyptos-cli as a script sees it: exit codes, one line on stderr, files that are whole or not there. No
 // display at all.
+#include "file/data_folder.h"
 #include "file/disk/atomic_file.h"
 #include "file/project.h"
 #include "file/zip_archive.h"
 #include "support/cli.h"
 #include "support/pictures.h"
 #include "support/register.h"
+#include "type/paragraph.h"
 
 #include <QColor>
 #include <QDir>
@@ -289,6 +291,37 @@ class CliTest : public CliFixture {
         QVERIFY(none.out.isEmpty() && none.err.contains("no such face"));
         refused(run({"faces", "--style", "fancy"}),
                 "Faces are not told apart by “fancy”, but by blackletter");
+    }
+
+    void theFaceOfWordsInAPicture() {
+        // On the right half of a grey picture; the left half has a bar that is not letters.
+        const FontLibrary fonts(dataFolder() / "fonts");
+        TextSpec words;
+        words.text = "Slack Tide", words.letters.family = "Bebas Neue", words.letters.size = 70;
+        const Paragraph set = setParagraph(words, fonts);
+        const int width = int(set.ink.w) * 2 + 80, height = int(set.ink.h) + 40;
+        Path all;
+        all.append(set.outline, Affine::translation(width / 2.0 + 20 - set.ink.x, 20 - set.ink.y));
+        all.addRect({20, 20, 30, double(height) - 40});
+        const auto cover = coverage(all, {}, width, height);
+        const auto png = pngOf(width, height, [&](int x, int y) {
+            const auto grey = uint8_t(170 - 90 * cover.data()[size_t(y) * size_t(width) + size_t(x)]);
+            return std::array<uint8_t, 4>{grey, grey, grey, 255};
+        });
+        QVERIFY(writeFile(at("sign.png").toStdString(), png));
+        const QString box = QStringLiteral("%1,0,%2,%3").arg(width / 2).arg(width / 2).arg(height);
+        const Ran found = run({"faces", "find", "sign.png", "--words", "Slack Tide", "--box", box, "--json"});
+        QCOMPARE(found.code, 0);
+        const auto best = found.json().array().first().toObject();
+        QCOMPARE(best["family"].toString(), QStringLiteral("Bebas Neue"));
+        QVERIFY(best["score"].toDouble() > 0.9 && !best["style"].toString().isEmpty());
+        refused(run({"faces", "find", "none.png", "--words", "x"}), "none.png");
+        refused(run({"faces", "find", "sign.png", "--words", "x", "--box", "9000,0,10,10"}),
+                "The box lies outside");
+        const Ran nothing =
+            run({"faces", "find", "sign.png", "--words", "x", "--box", "60,0,40,40"}); // bare ground
+        QCOMPARE(nothing.code, 1);
+        QVERIFY(nothing.err.contains("no such words"));
     }
 
     void theWallIsRenderedToo() {

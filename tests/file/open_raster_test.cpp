@@ -142,7 +142,7 @@ class OpenRasterTest : public QObject {
         words.name = "Words";
         TextContent text;
         text.spec.text = "Flóð";
-        text.spec.size = 24;
+        text.spec.letters.size = 24;
         words.content = text;
         words.placement.position = {8, 6};
         words.blend = BlendMode::Etch;

@@ -87,8 +87,8 @@ class PrintPdfTest : public QObject {
         layer.name = text;
         TextContent content;
         content.spec.text = text;
-        content.spec.size = size;
-        content.spec.style = "Bold";
+        content.spec.letters.size = size;
+        content.spec.letters.style = "Bold";
         content.colour = colour;
         layer.content = content;
         layer.placement.position = at;
@@ -131,7 +131,7 @@ class PrintPdfTest : public QObject {
     void warpedWordsStayOutlines() {
         Layer layer;
         TextContent content;
-        content.spec.text = "MMM", content.spec.size = 80, content.spec.style = "Bold";
+        content.spec.text = "MMM", content.spec.letters.size = 80, content.spec.letters.style = "Bold";
         content.colour = Rgba{1, 1, 1, 1};
         layer.content = content;
         layer.placement.position = {60, 150};

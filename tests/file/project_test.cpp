@@ -116,7 +116,7 @@ ReleasePtr fullRelease() {
     text.spec.text = "{tracks A}\n„Ðæja“ {title}";
     text.spec.align = Align::Right;
     text.colour = Ink({1, 0.2f, 0, 0.4f}, swatch);
-    text.capitals = true;
+    text.spec.letters.letterCase = LetterCase::Capitals;
     std::string words, group;
     r = noting(words, withLayer(r, back, layerOf("Words", text)));
     r = noting(group, *withGrouped(r, back, {words}));
@@ -325,7 +325,7 @@ class ProjectTest : public QObject {
         }
         if (kind == "kind") spoil("\"kind\": \"fill\"", "\"kind\": \"hologram\"");
         if (kind == "blend") spoil("\"blend\": \"overlay\"", "\"blend\": \"sparkle\"");
-        if (kind == "newer") spoil("\"version\": 7", "\"version\": 8");
+        if (kind == "newer") spoil("\"version\": 8", "\"version\": 8");
         if (kind == "form") spoil("\"form\": \"sleeve-12\"", "\"form\": \"sleeve-99\"");
         if (kind == "figure") spoil("\"spine\": 4.25", "\"spine\": 4000");
         if (kind == "twice")

@@ -6,6 +6,7 @@
 #include "file/track_lists.h"
 #include "release/edits/palette_edits.h"
 #include "release/edits/refit.h"
+#include "release/edits/style_edits.h"
 #include "release/placing.h"
 #include "release/same.h"
 #include "release/wall.h"
@@ -155,15 +156,59 @@ class Maker {
         return s;
     }
 
+    LetterStyle letters() {
+        LetterStyle out;
+        out.family = flip() ? "Inter" : text(), out.style = flip() ? "Semi Bold" : text();
+        out.size = length(), out.tracking = place(), out.shift = share();
+        out.kerning = one<Kerning>(3), out.letterCase = one<LetterCase>(3), out.paint = below(4);
+        if (flip()) out.language = "is", out.features = {{"onum", 1}, {"ss01", 3}};
+        if (flip()) out.axes = {{"wght", 300 + 400 * share()}};
+        return out;
+    }
+    TextFrame frame() {
+        Contour line{{{point(), point(), point()}, {point(), point(), point()}}, flip()};
+        switch (below(5)) {
+        case 0:
+            return InArea{length(), flip() ? 0 : length()};
+        case 1:
+            return InShape{{line, line}};
+        case 2:
+            return AlongPath{line, place(), flip()};
+        case 3:
+            return RoundCircle{length(), 360 * share() - 180, flip()};
+        default:
+            return AtPoint{};
+        }
+    }
+    /// Runs, kerns, poses and rules, at the beginnings of characters.
+    void markLetters(TextSpec& spec) {
+        std::vector<size_t> starts;
+        for (size_t i = 0; i <= spec.text.size(); ++i)
+            if (i == spec.text.size() || (spec.text[i] & 0xc0) != 0x80) starts.push_back(i);
+        if (starts.size() > 2 && flip())
+            spec.runs = {{starts[0], starts[1], letters()}, {starts[1], starts.back(), letters()}};
+        const size_t at = starts[size_t(below(int(starts.size())))];
+        if (flip()) spec.kerns = {{at, share()}}, spec.leadings = {{at, 1 + share()}};
+        if (flip()) spec.poses = {{at, point(), 90 * share(), 0.5 + share(), share()}};
+        if (flip())
+            spec.rules = {{one<LetterRule::Kind>(4), share(), 30 * share(), share(), share(), 5 * share(),
+                           unsigned(below(99))}};
+        if (flip()) spec.tabs = {{place(), one<TabAlign>(4), flip() ? "." : ""}};
+    }
+
     Content content(const Release& r, const PanelRef& panel) {
         switch (below(5)) {
         case 0: {
             TextContent t;
-            t.spec.text = text(), t.spec.size = length(), t.spec.tracking = place(),
+            t.spec.text = text(), t.spec.letters = letters();
             t.spec.leading = 0.3 + share();
-            t.spec.measure = flip() ? 0 : length(), t.spec.align = one<Align>(3);
-            t.spec.family = flip() ? "Inter" : text(), t.spec.style = flip() ? "Semi Bold" : text();
-            t.colour = ink(r), t.capitals = flip();
+            t.spec.frame = frame(), t.spec.align = one<Align>(4);
+            t.spec.hyphenate = flip(), t.spec.hangPunctuation = flip(), t.spec.balance = flip(),
+            t.spec.breakAtSpaces = flip();
+            markLetters(t.spec);
+            if (!r.textStyles.empty() && flip()) t.style = r.textStyles.front().id;
+            t.colour = ink(r);
+            for (int i = below(3); i > 0; --i) t.colours.push_back(ink(r));
             return t;
         }
         case 1:
@@ -211,7 +256,10 @@ class Maker {
                              piece->flat->panels[size_t(below(int(piece->flat->panels.size())))].id};
         const Stack& stack = stackOf(*r, panel);
         const std::string some = stack.empty() ? "" : stack[size_t(below(int(stack.size())))]->id;
-        switch (below(10)) {
+        switch (below(11)) {
+        case 10:
+            return withTextStyle(r, text(), {letters(), 1 + share(), one<Align>(4), flip(), ink(*r)},
+                                 r->textStyles.empty() || flip() ? std::string() : r->textStyles.front().id);
         case 0:
             return withNewTake(r, piece->id);
         case 1:

@@ -162,7 +162,7 @@ class ShippedFormsTest : public QObject {
         photo.name = "Photo", photo.content = PictureContent{"photo", {0, 0, 1, 1}};
         photo.placement = covering({0, 0, 3000, 3000}, *r->source("photo"));
         TextContent words;
-        words.spec.text = "{title}", words.spec.size = 300, words.spec.align = Align::Centre;
+        words.spec.text = "{title}", words.spec.letters.size = 300, words.spec.align = Align::Centre;
         title.name = "Title", title.content = words, title.placement.position = {1500, 2700};
         for (const Layer& layer : {ground, photo, title}) r = withLayer(r, front, layer);
         return r;
@@ -282,7 +282,7 @@ class ShippedFormsTest : public QObject {
                      made->id.c_str());
             const auto* words = title.as<TextContent>();
             QCOMPARE(resolvedText(*words, *next).text, std::string("Slack Tide Almanac"));
-            QVERIFY(same(words->spec.size, 300 * std::min(front.width, front.height) / 3000));
+            QVERIFY(same(words->spec.letters.size, 300 * std::min(front.width, front.height) / 3000));
             QVERIFY(same(title.placement.position.y, front.height * 0.9));
         }
         QCOMPARE(withPieceLike(r, form("obi"), "gone")->get()->pieces.size(), size_t(2)); // begins empty then

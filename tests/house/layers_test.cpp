@@ -19,6 +19,7 @@ const std::vector<QStringList> kRooms{{"session"},
                                       {"widgets"},
                                       {"bench"},
                                       {"hands", "figures"},
+                                      {"letter"},
                                       {"brief", "gather", "compose", "layout", "deliver"},
                                       {"window"}};
 

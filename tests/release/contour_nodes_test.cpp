@@ -1,4 +1,4 @@
-#include "release/contour_nodes.h"
+#include "release/paths/contour_nodes.h"
 #include "support/register.h"
 
 using namespace glyptos;

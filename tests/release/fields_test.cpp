@@ -16,10 +16,9 @@ class FieldsTest : public QObject {
         return out;
     }
 
-    std::string set(const std::string& text, bool capitals = false) const {
+    std::string set(const std::string& text) const {
         TextContent content;
         content.spec.text = text;
-        content.capitals = capitals;
         return resolvedText(content, release()).text;
     }
 
@@ -36,7 +35,16 @@ class FieldsTest : public QObject {
         QCOMPARE(set("{tracks A}"), "A1\tBrim\t3:42");
     }
 
-    void capitalsKnowIcelandic() { QCOMPARE(set("{artist} öldurót", true), "MÁNI & ÞÓRDÍS ÖLDURÓT"); }
+    void whatAFieldBringsLooksAsTheField() {
+        TextContent content;
+        content.spec.text = "af {title}, {year}";
+        content.spec.runs = {{3, 10, {.family = "Bebas Neue"}}, {12, 18, {.style = "Bold"}}};
+        const TextSpec set = resolvedText(content, release());
+        QCOMPARE(set.text, "af Sjávarföll, 2026");
+        QCOMPARE(set.runs.size(), size_t(2));
+        QCOMPARE(set.text.substr(set.runs[0].from, set.runs[0].to - set.runs[0].from), "Sjávarföll");
+        QCOMPARE(set.text.substr(set.runs[1].from, set.runs[1].to - set.runs[1].from), "2026");
+    }
 
     void durations() {
         QCOMPARE(durationFromText("4:08"), std::optional(248));

@@ -1,4 +1,4 @@
-#include "release/path_data.h"
+#include "release/paths/path_data.h"
 
 #include "file/ornaments.h"
 #include "raster/path.h"

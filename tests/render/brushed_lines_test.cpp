@@ -1,8 +1,8 @@
 // Lines drawn with a brush that are kept, as they are rendered.
 #include "file/data_folder.h"
-#include "release/contour_nodes.h"
+#include "release/paths/contour_nodes.h"
 #include "release/edits/brush_edits.h"
-#include "release/fit_contour.h"
+#include "release/paths/fit_contour.h"
 #include "render/changed_area.h"
 #include "render/layer_way.h"
 #include "render/renderer.h"
@@ -219,7 +219,7 @@ class BrushedLinesTest : public QObject {
         const auto round = along(ring);
         QVERIFY(round && round->contours.size() == 1 && round->contours[0].nodes.size() == 4);
         TextContent words;
-        words.spec.text = "Þó", words.spec.size = 100;
+        words.spec.text = "Þó", words.spec.letters.size = 100;
         const auto letters = along(words);
         QVERIFY(letters && letters->contours.size() >= 4); // with the holes, and an accent
         QVERIFY(along(PictureContent{"gull", {0, 0, 1, 1}})->contours[0].nodes.size() == 4);

@@ -1,4 +1,4 @@
-#include "render/lost_words.h"
+#include "render/legible/lost_words.h"
 
 #include "file/data_folder.h"
 #include "support/pictures.h"
@@ -17,8 +17,8 @@ class LostWordsTest : public QObject {
         layer.on = on;
         TextContent text;
         text.spec.text = "Slack tide";
-        text.spec.size = size;
-        text.capitals = capitals;
+        text.spec.letters.size = size;
+        if (capitals) text.spec.letters.letterCase = LetterCase::Capitals;
         layer.content = text;
         return withLayer(release, frontOf(release), layer);
     }
@@ -39,7 +39,7 @@ class LostWordsTest : public QObject {
         // At exactly that size the ink is as high as it must be, one px less and it is not.
         TextSpec x;
         x.text = "x";
-        x.size = 40;
+        x.letters.size = 40;
         const double ink = paragraphs.get(x)->ink.h;
         QVERIFY(ink * lost[1].below / 1000 >= kLeastInk && ink * (lost[1].below - 1) / 1000 < kLeastInk);
         QVERIFY(lostWords(*r, frontOf(r), 300, paragraphs).empty());

@@ -198,11 +198,11 @@ class PlacingTest : public QObject {
     void wordsAreSizedByTheirEm() {
         Layer l;
         TextContent text;
-        text.spec.size = 10, text.spec.measure = 80;
+        text.spec.letters.size = 10, text.spec.frame = InArea{80, 0};
         l.content = text;
         const Layer twice = scaled(l, {0, 0}, 2);
-        QCOMPARE(twice.as<TextContent>()->spec.size, 20.0);
-        QCOMPARE(twice.as<TextContent>()->spec.measure, 160.0);
+        QCOMPARE(twice.as<TextContent>()->spec.letters.size, 20.0);
+        QCOMPARE(std::get<InArea>(twice.as<TextContent>()->spec.frame).width, 160.0);
         QCOMPARE(twice.placement.scaleX, 1.0);
     }
 

@@ -206,7 +206,7 @@ class RendererTest : public QObject {
         Layer words;
         TextContent text;
         text.spec.text = "SLACK";
-        text.spec.size = 160;
+        text.spec.letters.size = 160;
         words.content = text;
         words.placement = {{40, 200}, 1, 1, 8, false, false};
         r = withLayer(r, frontOf(r), words);

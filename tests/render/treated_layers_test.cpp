@@ -237,8 +237,8 @@ class TreatedLayersTest : public QObject {
     void aPlateLiesBehindWords() {
         TextContent words;
         words.spec.text = "mm\nmmmmmm";
-        words.spec.family = "Barlow Condensed";
-        words.spec.size = 40;
+        words.spec.letters.family = "Barlow Condensed";
+        words.spec.letters.size = 40;
         words.colour = Ink(1, 1, 1, 1);
         const auto shown = [&](double each) {
             return Rendering(

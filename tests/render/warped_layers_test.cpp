@@ -165,7 +165,7 @@ class WarpedLayersTest : public QObject {
             }
         }
         TextContent words;
-        words.spec.text = "Hjalmar", words.spec.size = 90;
+        words.spec.text = "Hjalmar", words.spec.letters.size = 90;
         words.colour = Ink{0, 0, 0, 1};
         Layer text;
         text.content = words;

@@ -102,7 +102,7 @@ ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
     glow.blend = BlendMode::ColourDodge;
     GroupContent isolated{{inside(hole), inside(glow)}, false}, passing;
     TextContent words;
-    words.spec.text = "Þórsmörk {title}", words.spec.size = 90;
+    words.spec.text = "Þórsmörk {title}", words.spec.letters.size = 90;
     words.colour = tide();
     Layer text = layerOf("words", words, {60, 420});
     text.mask = maskOf(run(GradientKind::Linear, tide(), {1, 1, 1, 1}), {}, 0);
@@ -151,7 +151,7 @@ ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
     bent = withWarp(bent, warpOf({0, 0, 300, 300}, true, true, true));
     put(front, bent);
     TextContent wave;
-    wave.spec.text = "Slack {title}", wave.spec.size = 60;
+    wave.spec.text = "Slack {title}", wave.spec.letters.size = 60;
     wave.colour = sand;
     put(front, withWarp(layerOf("bent words", wave, {330, 90}), warpOf({}, false, true, true)));
     Layer sign = layerOf("sign", star(tide(0.9f), sand), {560, 300}),
@@ -214,7 +214,7 @@ ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
         treated(layerOf("treated photo", PictureContent{kPhoto, {0.2, 0.2, 0.4, 0.4}}, {420, 330}), grades));
     Treatment shadow = treatment("cast-shadow", {{"colour", tide()}, {"distance", 9.5}, {"softness", 6.0}});
     TextContent lit;
-    lit.spec.text = "Ljós {title}", lit.spec.size = 50, lit.colour = sand;
+    lit.spec.text = "Ljós {title}", lit.spec.letters.size = 50, lit.colour = sand;
     Treatment unknown;
     unknown.unknown = R"({"kind":"of another time","figure":[1,2.5,{"deep":"þ"}]})";
     Treatment asleep = treatment("soft-blur", {{"sigma", 12.0}});

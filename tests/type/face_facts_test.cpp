@@ -1,6 +1,6 @@
 // What faces look like: strokes against outlines whose measures are known, proportions against what the font
 // files say of themselves, and the sorts of all shipped families.
-#include "type/face_facts.h"
+#include "type/faces/face_facts.h"
 
 #include "file/data_folder.h"
 #include "support/pictures.h"
@@ -17,7 +17,7 @@ class FaceFactsTest : public QObject {
     FontLibrary fonts{dataFolder() / "fonts", true};
 
     FaceFacts facts(const std::string& family) const {
-        const auto out = factsOf(fonts.face(family, "Regular"), fonts);
+        const auto out = factsOf(fonts.face(family, "Regular"));
         if (!out) qFatal("%s cannot be measured", family.c_str());
         return *out;
     }
@@ -123,13 +123,13 @@ class FaceFactsTest : public QObject {
     void weightsAndSlantsOfOneFamily() {
         double stem = 0;
         for (const char* style : {"Light", "Regular", "Bold", "Black"}) {
-            const auto f = factsOf(fonts.face("Inter", style), fonts);
+            const auto f = factsOf(fonts.face("Inter", style));
             QVERIFY2(f && f->stem > stem * 1.1, style);
             QVERIFY(f->is(FaceSort::Grotesque) || f->is(FaceSort::Display));
             stem = f->stem;
         }
-        QVERIFY(factsOf(fonts.face("Inter", "Black"), fonts)->is(FaceSort::Display));
-        const auto italic = factsOf(fonts.face("CMU Concrete", "Italic"), fonts);
+        QVERIFY(factsOf(fonts.face("Inter", "Black"))->is(FaceSort::Display));
+        const auto italic = factsOf(fonts.face("CMU Concrete", "Italic"));
         QVERIFY(italic && italic->slant > 6 && italic->slant < 20);
         QVERIFY(std::abs(facts("Inter").slant) < 0.1);
     }

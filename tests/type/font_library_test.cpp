@@ -126,7 +126,7 @@ class FontLibraryTest : public QObject {
         QVERIFY(face->family() != "No Such Family");
         TextSpec spec;
         spec.text = "Höfn";
-        spec.family = "No Such Family";
+        spec.letters.family = "No Such Family";
         QVERIFY(!setParagraph(spec, fonts).outline.bounds().empty());
     }
 

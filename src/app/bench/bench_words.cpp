@@ -22,8 +22,8 @@ void BenchWords::add(const QString& name, const QString& words, Vec2 at, double 
     layer.name = name.toStdString();
     TextContent text;
     text.spec.text = words.toStdString();
-    text.spec.size = std::max(area.h * share, std::min(area.h * 0.55, area.w / 60));
-    text.spec.style = "SemiBold";
+    text.spec.letters.size = std::max(area.h * share, std::min(area.h * 0.55, area.w / 60));
+    text.spec.letters.style = "SemiBold";
     text.colour = fromQt(ground > 0.5 ? Theme::day().ink : Theme::day().paper);
     layer.content = text;
     layer.placement.position = at;
@@ -63,6 +63,12 @@ void BenchWords::follow() {
     const LayerPtr layer = editor_ ? bench_.document()->selectedLayer() : nullptr;
     const Panel* panel = bench_.panel();
     if (!layer || !panel) return;
+    const auto* text = layer->as<TextContent>();
+    if (text && !layer->warp) {
+        const TextSpec filled = resolvedText(*text, *bench_.document()->shown());
+        return editor_->stand({bench_.paragraphs().get(filled), filled.text,
+                               bench_.toView() * placedOnPanel(*layer, *bench_.document()->shown())});
+    }
     const Frame frame = frameOf(*layer, *bench_.document()->shown(), panel->withBleed(), bench_.paragraphs());
     const Rect box = bench_.toView().mapBounds(frame.bounds());
     const int w = std::clamp(int(box.w), 240, 520), h = 66;

@@ -81,6 +81,7 @@ void ComposeBench::refresh() {
 
 void ComposeBench::requestMore() {
     wasMoving_ = isMoving();
+    words_.follow();
     reference_.request();
     treatments_.request();
 }

@@ -4,7 +4,7 @@
 #include "app/session/engine.h"
 #include "app/widgets/form_rows.h"
 #include "app/widgets/theme.h"
-#include "render/lost_words.h"
+#include "render/legible/lost_words.h"
 
 #include <QPainter>
 #include <cmath>

@@ -63,7 +63,11 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     middle->setSpacing(0);
     middle->addWidget(makeHandBar());
     middle->addWidget(options_ = makeOptionBar());
-    middle->addWidget(grid_, 1);
+    auto* work = new QHBoxLayout;
+    work->setSpacing(0);
+    work->addWidget(specimens_ = new SpecimenSheet(engine));
+    work->addWidget(grid_, 1);
+    middle->addLayout(work, 1);
     middle->addWidget(foot_ = new ComposeFoot(bench_, bar_));
     all->addLayout(middle, 1);
     all->addWidget(makeSide(engine, service));
@@ -78,6 +82,7 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
                                   : tr("%1, copied.").arg(colour.name()));
     });
     connect(bar_, &BenchBar::referenceAsked, this, &ComposeView::referenceAsked);
+    connect(properties_, &PropertiesPanel::specimensAsked, specimens_, &SpecimenSheet::open);
     connect(properties_, &PropertiesPanel::blendSheetAsked, blendSheet_, &BlendSheet::open);
     connect(treatments_, &TreatmentsSection::sheetAsked, this,
             [this] { trying_->open(TrySheet::Page::Treatments, treatments_->current()); });
@@ -228,7 +233,7 @@ QWidget* ComposeView::makeFigures(Engine& engine, RenderService& service) {
     connect(scopes_, &Scopes::opened, scopesSwitch_, &QToolButton::setChecked);
     column->addLayout(head);
     sideFoot_ = new QStackedWidget;
-    sideFoot_->addWidget(scrolling(properties_ = new PropertiesPanel(engine)));
+    sideFoot_->addWidget(scrolling(properties_ = new PropertiesPanel(engine, service)));
     auto* page = new QWidget;
     auto* inside = new QVBoxLayout(page);
     inside->setContentsMargins(12, 6, 12, 10);
@@ -298,6 +303,7 @@ void ComposeView::setDocument(Document* document) {
     grid_->setDocument(document);
     blendSheet_->setDocument(document);
     trying_->setDocument(document);
+    specimens_->setDocument(document);
     ladder_->setDocument(document);
     scopes_->setDocument(document);
     framing_->setDocument(document);

@@ -18,10 +18,11 @@
 #include "app/compose/slice_options.h"
 #include "app/compose/stack_view.h"
 #include "app/compose/try_sheet.h"
-#include "app/figures/properties_panel.h"
+#include "app/compose/properties_panel.h"
 #include "app/figures/treatments_section.h"
 #include "app/hands/pick_options.h"
 #include "app/hands/shape_choice.h"
+#include "app/letter/specimen_sheet.h"
 #include "app/widgets/elided_label.h"
 
 #include <QButtonGroup>
@@ -47,6 +48,7 @@ class ComposeView : public QWidget {
     BlendSheet* blendSheet() const { return blendSheet_; }
     Scopes* scopes() const { return scopes_; }
     TrySheet* trySheet() const { return trying_; }
+    SpecimenSheet* specimens() const { return specimens_; }
     FramingSheet* framing() const { return framing_; }
     SizeLadder* ladder() const { return ladder_; }
     HistoryView* history() const { return history_; }
@@ -85,6 +87,7 @@ class ComposeView : public QWidget {
     BenchGrid* grid_;
     BlendSheet* blendSheet_;
     TrySheet* trying_;
+    SpecimenSheet* specimens_;
     Scopes* scopes_;
     FramingSheet* framing_;
     PickOptions* picking_;

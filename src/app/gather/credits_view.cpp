@@ -157,13 +157,13 @@ void CreditsView::putOnPiece() {
     const Rect area = panel->safeArea().value_or(panel->trim());
     TextContent text;
     text.spec.text = "{credits}";
-    text.spec.size = std::min(area.w, area.h) / 45;
-    text.spec.measure = area.w;
+    text.spec.letters.size = std::min(area.w, area.h) / 45;
+    text.spec.frame = InArea{area.w, 0};
     Layer layer;
     layer.name = tr("Credits").toStdString();
     layer.content = text;
     layer.placement.position = {area.x,
-                                area.bottom() - text.spec.size * 1.25 * double(model_->rows().size())};
+                                area.bottom() - text.spec.letters.size * 1.25 * double(model_->rows().size())};
     const Made made = withLayer(document_->release(), at, layer);
     document_->edit(tr("Credits on %1").arg(q(piece->name)), made.release);
     document_->selectPanel(at);

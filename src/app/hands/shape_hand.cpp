@@ -3,7 +3,7 @@
 #include "app/bench/compose_bench.h"
 #include "app/bench/shape_painting.h"
 #include "app/widgets/theme.h"
-#include "release/contour_nodes.h"
+#include "release/paths/contour_nodes.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
 

@@ -116,7 +116,9 @@ const Panel* Document::shownPanel() const {
 }
 
 void Document::selectPanel(const PanelRef& panel) {
-    if (inHand_.takePanel(panel, *release())) Q_EMIT selectionChanged();
+    if (!inHand_.takePanel(panel, *release())) return;
+    letters_.reset();
+    Q_EMIT selectionChanged();
 }
 
 void Document::selectLayer(const std::string& layer) {
@@ -125,6 +127,7 @@ void Document::selectLayer(const std::string& layer) {
 
 void Document::selectLayers(std::vector<std::string> layers) {
     if (!inHand_.takeLayers(std::move(layers))) return;
+    letters_.reset();
     settle();
     Q_EMIT selectionChanged();
 }
@@ -168,6 +171,19 @@ void Document::setMaskInHand(bool on) {
 }
 
 /// After an edit the panel or layers in hand may be gone.
+std::optional<Document::Letters> Document::lettersInHand() const {
+    const LayerPtr layer = selectedLayer();
+    const auto* text = layer ? layer->as<TextContent>() : nullptr;
+    return letters_ && text && letters_->to <= text->spec.text.size() ? letters_ : std::nullopt;
+}
+
+void Document::setLettersInHand(std::optional<Letters> letters) {
+    if (letters && letters->from >= letters->to) letters.reset();
+    if (letters_ == letters) return;
+    letters_ = letters;
+    Q_EMIT selectionChanged();
+}
+
 void Document::mendInHand() {
     if (inHand_.mend(*release())) Q_EMIT selectionChanged();
 }

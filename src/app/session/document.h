@@ -73,11 +73,18 @@ class Document : public QObject {
     /// Whether the hand moves the mask of the layer instead of the layer.
     bool maskInHand() const { return inHand_.mask() && selectedLayer() && selectedLayer()->mask; }
     void setMaskInHand(bool on);
+    /// Bytes of the words of the text layer in hand that are in hand themselves; nothing: all of them.
+    struct Letters {
+        size_t from = 0, to = 0;
+        bool operator==(const Letters&) const = default;
+    };
+    std::optional<Letters> lettersInHand() const;
+    void setLettersInHand(std::optional<Letters> letters);
 
   Q_SIGNALS:
     void changed();          ///< shown() is another release
     void historyChanged();   ///< steps, saved state or file
-    void selectionChanged(); ///< panel or layer in hand
+    void selectionChanged(); ///< panel, layer or letters in hand
     void refused(const QString& sentence);
     // What was done to the history, for who writes it down.
     void stepped(bool merged); ///< the current step is new
@@ -97,6 +104,7 @@ class Document : public QObject {
     ReleasePtr saved_, preview_;
     std::filesystem::path file_;
     InHand inHand_;
+    std::optional<Letters> letters_;
 };
 
 } // namespace glyptos

@@ -2,6 +2,8 @@
 
 #include "app/session/background.h"
 #include "file/project.h"
+#include "release/walks.h"
+#include "type/font_library.h"
 
 #include <QFileInfo>
 
@@ -12,11 +14,20 @@ std::filesystem::path pathOf(const QString& file) {
     return file.toStdString();
 }
 
+/// Patterns of large languages take seconds: they are read before the window asks for them.
+void readPatterns(const Release& release, const FontLibrary& fonts) {
+    eachLayer(release, [&](const LayerPtr& layer) {
+        const auto* text = layer->as<TextContent>();
+        if (text && text->spec.hyphenate) fonts.hyphenator().knows(text->spec.letters.language);
+    });
+}
+
 } // namespace
 
-ReleaseFiles::ReleaseFiles(FormList forms, QObject* parent)
+ReleaseFiles::ReleaseFiles(FormList forms, const FontLibrary& fonts, QObject* parent)
     : QObject(parent)
-    , forms_(std::move(forms)) {
+    , forms_(std::move(forms))
+    , fonts_(fonts) {
     connect(&opener_, &QFutureWatcherBase::finished, this, &ReleaseFiles::endOpen);
     connect(&saver_, &QFutureWatcherBase::finished, this, &ReleaseFiles::endSave);
 }
@@ -36,12 +47,14 @@ ReleaseFiles::~ReleaseFiles() {
 
 void ReleaseFiles::open(const QString& file, ReleasePtr left) {
     opening_ = {file, std::move(left)};
-    opener_.setFuture(inBackground([path = pathOf(file), forms = forms_]() -> Result<Opened> {
-        const auto stamp = stampOf(path);
-        const auto release = openProject(path, forms);
-        if (!release) return tl::unexpected(release.error());
-        return Opened{*release, stamp};
-    }));
+    opener_.setFuture(
+        inBackground([path = pathOf(file), forms = forms_, &fonts = fonts_]() -> Result<Opened> {
+            const auto stamp = stampOf(path);
+            const auto release = openProject(path, forms);
+            if (!release) return tl::unexpected(release.error());
+            readPatterns(**release, fonts);
+            return Opened{*release, stamp};
+        }));
 }
 
 void ReleaseFiles::endOpen() {

@@ -11,10 +11,13 @@
 
 namespace glyptos {
 
+class FontLibrary;
+
 class ReleaseFiles : public QObject {
     Q_OBJECT
   public:
-    explicit ReleaseFiles(FormList forms, QObject* parent = nullptr);
+    /// What `fonts` needs to set a release's words is read with it.
+    ReleaseFiles(FormList forms, const FontLibrary& fonts, QObject* parent = nullptr);
     /// Waits for what is running, and writes what is queued.
     ~ReleaseFiles() override;
 
@@ -65,6 +68,7 @@ class ReleaseFiles : public QObject {
     void endOpen();
     Result<Saved> write(const Saving& saving, const std::optional<FileStamp>& known);
     FormList forms_;
+    const FontLibrary& fonts_;
     BeforeTake beforeTake_;
     std::atomic<bool> cancel_ = false;
     QFutureWatcher<Result<Opened>> opener_;

@@ -42,7 +42,7 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     , forms_(std::move(forms))
     , service_(engine)
     , journal_(forms_)
-    , files_(forms_)
+    , files_(forms_, engine.fonts)
     , importer_(engine)
     , crate_(crate, drawer) {
     setObjectName(QStringLiteral("glyptos"));

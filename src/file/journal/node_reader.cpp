@@ -6,6 +6,7 @@
 #include "file/release_json/brief_codec.h"
 #include "file/release_json/piece_codec.h"
 #include "file/release_json/source_codec.h"
+#include "file/release_json/text_codec.h"
 #include "file/release_json/treatment_codec.h"
 #include "release/edits/edits.h"
 #include "release/walks.h"
@@ -273,6 +274,9 @@ void NodeReader::readInto(Release& release, const Entry& root) {
     release.brief = node(root.text("brief"), "brief", [](const Entry& e) { return readBrief(e); });
     release.linearLight = root.flag("linearLight");
     root.each("palette", [&](const Entry& swatch) { release.palette.push_back(readSwatch(swatch)); });
+    if (root.has("textStyles"))
+        root.each("textStyles",
+                  [&](const Entry& style) { release.textStyles.push_back(readTextStyle(style)); });
     for (const std::string& name : node(root.text("sources"), "sources", [](const Entry& list) {
              std::vector<std::string> names;
              list.each([&](const Entry& name) { names.push_back(name.text()); });

@@ -7,6 +7,7 @@
 #include "file/release_json/brief_codec.h"
 #include "file/release_json/piece_codec.h"
 #include "file/release_json/source_codec.h"
+#include "file/release_json/text_codec.h"
 #include "file/release_json/treatment_codec.h"
 #include "release/walks.h"
 #include "release/wall.h"
@@ -189,8 +190,9 @@ std::string NodeWriter::nameOf(const Release& release) {
 }
 
 std::string NodeWriter::write(const Release& release, const PictureSpots& spots, RecordSink& out) {
-    Json palette = Json::list(), sources = Json::list(), pieces = Json::list();
+    Json palette = Json::list(), styles = Json::list(), sources = Json::list(), pieces = Json::list();
     for (const Swatch& swatch : release.palette) palette.push_back(toJson(swatch));
+    for (const TextStyle& style : release.textStyles) styles.push_back(toJson(style));
     for (const SourcePtr& source : release.sources) sources.push_back(named(source, spots, out));
     for (const PiecePtr& piece : release.pieces) pieces.push_back(named(piece, out));
     const std::string brief = put(toJson(release.brief), out);
@@ -199,6 +201,7 @@ std::string NodeWriter::write(const Release& release, const PictureSpots& spots,
         {{"brief", brief},
          {"linearLight", release.linearLight},
          {"palette", std::move(palette)},
+         {"textStyles", std::move(styles)},
          {"sources", listed},
          {"pieces", std::move(pieces)},
          {"wall", toJson(release.wall->take().stack(kWallId), release.wall->flat->unit, telling(out))}},

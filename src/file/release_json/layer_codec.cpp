@@ -6,6 +6,7 @@
 #include "file/release_json/painted_codec.h"
 #include "file/release_json/placing_codec.h"
 #include "file/release_json/shape_codec.h"
+#include "file/release_json/text_codec.h"
 #include "file/release_json/treatment_codec.h"
 #include "file/release_json/warp_codec.h"
 #include "release/edits/edits.h"
@@ -14,8 +15,6 @@
 
 namespace glyptos {
 namespace {
-
-constexpr const char* kAlignNames[] = {"left", "centre", "right"};
 
 /// Where a content is read: the layer's entry, what is known round it, and how deep in groups it lies.
 struct At {
@@ -47,34 +46,8 @@ struct Codec<PictureContent> {
 template <>
 struct Codec<TextContent> {
     static bool reads(const std::string& kind) { return kind == "text"; }
-    static void write(Json& out, const TextContent& t, const To&) {
-        out.update({{"kind", "text"},
-                    {"text", t.spec.text},
-                    {"family", t.spec.family},
-                    {"style", t.spec.style},
-                    {"size", t.spec.size},
-                    {"tracking", t.spec.tracking},
-                    {"leading", t.spec.leading},
-                    {"align", kAlignNames[size_t(t.spec.align)]},
-                    {"measure", t.spec.measure}});
-        out = withInk(std::move(out), "colour", t.colour);
-        out["capitals"] = t.capitals;
-    }
-    static TextContent read(const At& at) {
-        const Entry& e = at.layer;
-        TextContent out;
-        out.spec.text = e.text("text");
-        out.spec.family = e.text("family");
-        out.spec.style = e.text("style");
-        out.spec.size = e.between("size", kSmallestScale, kLargestSide);
-        out.spec.tracking = e.between("tracking", -kLargestSide, kLargestSide);
-        out.spec.leading = e.between("leading", -kLargestSide, kLargestSide);
-        out.spec.align = e.oneOf<Align>("align", kAlignNames);
-        out.spec.measure = e.between("measure", -kFarthestPlace, kFarthestPlace);
-        out.colour = readInk(e, "colour");
-        out.capitals = e.flag("capitals");
-        return out;
-    }
+    static void write(Json& out, const TextContent& t, const To&) { writeText(out, t); }
+    static TextContent read(const At& at) { return readText(at.layer); }
 };
 
 template <>

@@ -5,6 +5,7 @@
 #include "file/release_json/paint_codec.h"
 #include "file/release_json/piece_codec.h"
 #include "file/release_json/source_codec.h"
+#include "file/release_json/text_codec.h"
 #include "file/starts.h"
 #include "release/wall.h"
 
@@ -59,6 +60,11 @@ Release readRelease(const Entry& e, const std::vector<std::shared_ptr<const Form
             reading.uniqueId(swatch);
             release.palette.push_back(readSwatch(swatch));
         });
+    if (e.has("textStyles"))
+        e.each("textStyles", [&](const Entry& style) {
+            reading.uniqueId(style);
+            release.textStyles.push_back(readTextStyle(style));
+        });
     e.each("pieces", [&](const Entry& piece) { release.pieces.push_back(readPiece(piece, reading, forms)); });
     if (e.has("wall")) release.wall = readWall(e.at("wall"), reading);
     release.nextId = nextIdOf(e, reading.ids);
@@ -86,13 +92,15 @@ Json listOf(const Items& items) {
 } // namespace
 
 std::string releaseToJson(const Release& release) {
-    Json palette = Json::list();
+    Json palette = Json::list(), styles = Json::list();
     for (const Swatch& s : release.palette) palette.push_back(toJson(s));
+    for (const TextStyle& s : release.textStyles) styles.push_back(toJson(s));
     const Json all{{"version", kReleaseFormatVersion},
                    {"brief", toJson(release.brief)},
                    {"nextId", int(release.nextId)},
                    {"linearLight", release.linearLight},
                    {"palette", std::move(palette)},
+                   {"textStyles", std::move(styles)},
                    {"sources", listOf(release.sources)},
                    {"pieces", listOf(release.pieces)},
                    {"wall", toJson(release.wall->take().stack(kWallId), release.wall->flat->unit)}};

@@ -36,6 +36,44 @@ LayerPtr copied(const Layer& layer, Release& release) {
     return copy;
 }
 
+namespace {
+
+using LayerAct = std::function<bool(Layer&, const Piece&)>;
+
+/// Layers to which nothing was done are shared.
+bool changeStack(Stack& stack, const Piece& piece, const LayerAct& change) {
+    bool any = false;
+    for (LayerPtr& layer : stack) {
+        auto next = std::make_shared<Layer>(*layer);
+        bool own = change(*next, piece);
+        if (auto* group = std::get_if<GroupContent>(&next->content))
+            own |= changeStack(group->layers, piece, change);
+        if (own) layer = std::move(next);
+        any |= own;
+    }
+    return any;
+}
+
+PiecePtr changedPiece(const PiecePtr& piece, const LayerAct& change) {
+    auto next = std::make_shared<Piece>(*piece);
+    bool any = false;
+    for (auto& take : next->takes) {
+        auto copy = std::make_shared<Take>(*take);
+        bool own = false;
+        for (auto& [panel, stack] : copy->stacks) own |= changeStack(stack, *piece, change);
+        if (own) take = std::move(copy);
+        any |= own;
+    }
+    return any ? next : piece;
+}
+
+} // namespace
+
+void changeLayers(Release& release, const LayerAct& change) {
+    for (PiecePtr& piece : release.pieces) piece = changedPiece(piece, change);
+    release.wall = changedPiece(release.wall, change);
+}
+
 void replacePiece(Release& release, const PiecePtr& old, PiecePtr next) {
     if (old == release.wall)
         release.wall = std::move(next);

@@ -16,6 +16,9 @@ void replacePiece(Release& release, const PiecePtr& old, PiecePtr next);
 /// The release with that piece changed; the same one when the piece is gone.
 [[nodiscard]] ReleasePtr withChangedPiece(const ReleasePtr& release, const std::string& id,
                                           const std::function<void(Piece&, Release&)>& change);
+/// Changes a copy of each layer of each take and of the wall, groups and what is in them, and puts it in
+/// where `change` says that it did something; all else stays shared.
+void changeLayers(Release& release, const std::function<bool(Layer&, const Piece&)>& change);
 /// The next free id.
 std::string takeId(Release& release);
 /// Gives the layer, and all layers in it, new ids.

@@ -11,48 +11,19 @@ namespace {
 
 using InkChange = std::function<void(Ink&)>;
 
-LayerPtr changedLayer(const LayerPtr& layer, const std::string& swatch, const InkChange& change);
-
-/// The stack with the inks that follow the swatch changed; layers without any are shared.
-bool changeStack(Stack& stack, const std::string& swatch, const InkChange& change) {
-    bool any = false;
-    for (LayerPtr& layer : stack) {
-        LayerPtr next = changedLayer(layer, swatch, change);
-        any |= next != layer;
-        layer = std::move(next);
-    }
-    return any;
-}
-
-LayerPtr changedLayer(const LayerPtr& layer, const std::string& swatch, const InkChange& change) {
-    auto next = std::make_shared<Layer>(*layer);
-    bool any = false;
-    eachInk(*next, [&](Ink& ink) {
-        if (ink.swatch != swatch) return;
-        change(ink);
-        any = true;
-    });
-    if (auto* group = std::get_if<GroupContent>(&next->content))
-        any |= changeStack(group->layers, swatch, change);
-    return any ? next : layer;
-}
-
-PiecePtr changedPiece(const PiecePtr& piece, const std::string& swatch, const InkChange& change) {
-    auto next = std::make_shared<Piece>(*piece);
-    bool any = false;
-    for (auto& take : next->takes) {
-        auto copy = std::make_shared<Take>(*take);
-        bool changed = false;
-        for (auto& [panel, stack] : copy->stacks) changed |= changeStack(stack, swatch, change);
-        if (changed) take = std::move(copy);
-        any |= changed;
-    }
-    return any ? next : piece;
-}
-
+/// The inks that follow the swatch changed.
 void changeInks(Release& release, const std::string& swatch, const InkChange& change) {
-    for (PiecePtr& piece : release.pieces) piece = changedPiece(piece, swatch, change);
-    release.wall = changedPiece(release.wall, swatch, change);
+    changeLayers(release, [&](Layer& layer, const Piece&) {
+        bool any = false;
+        eachInk(layer, [&](Ink& ink) {
+            if (ink.swatch != swatch) return;
+            change(ink);
+            any = true;
+        });
+        return any;
+    });
+    for (TextStyle& style : release.textStyles)
+        if (style.look.colour.swatch == swatch) change(style.look.colour);
 }
 
 auto found(std::vector<Swatch>& palette, const std::string& id) {
@@ -78,7 +49,7 @@ void letGo(Ink& ink) {
 std::optional<Layer> withOwnColour(const Layer& layer, const Rgba& c) {
     Layer out = layer;
     if (auto* text = std::get_if<TextContent>(&out.content)) {
-        text->colour = Ink(c);
+        text->colour = Ink(c), text->colours.clear();
     } else if (auto* fill = std::get_if<FillContent>(&out.content)) {
         fill->paint = Ink(c);
     } else if (auto* shape = std::get_if<ShapeContent>(&out.content)) {

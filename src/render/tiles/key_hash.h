@@ -61,13 +61,54 @@ class KeyHash {
     KeyHash& add(const Rgba& c) { return add(c.r).add(c.g).add(c.b).add(c.a); }
     KeyHash& add(const TextSpec& t) {
         return add(t.text)
-            .add(t.family)
-            .add(t.style)
-            .add(t.size)
-            .add(t.tracking)
+            .add(t.letters)
+            .add(t.runs)
             .add(t.leading)
             .add(t.align)
-            .add(t.measure);
+            .add(t.frame.index())
+            .addFrame(t.frame)
+            .add(t.hyphenate)
+            .add(t.hangPunctuation)
+            .add(t.breakAtSpaces)
+            .add(t.balance)
+            .add(t.tabs)
+            .add(t.leadings)
+            .add(t.kerns)
+            .add(t.poses)
+            .add(t.rules);
+    }
+    KeyHash& addFrame(const TextFrame& f) {
+        return std::visit([this](const auto& frame) -> KeyHash& { return add(frame); }, f);
+    }
+    KeyHash& add(const AtPoint&) { return *this; }
+    KeyHash& add(const InArea& f) { return add(f.width).add(f.height); }
+    KeyHash& add(const InShape& f) { return add(f.outline); }
+    KeyHash& add(const AlongPath& f) { return add(f.line).add(f.start).add(f.below); }
+    KeyHash& add(const RoundCircle& f) { return add(f.radius).add(f.start).add(f.inside); }
+    KeyHash& add(const AxisValue& a) { return add(a.tag).add(a.value); }
+    KeyHash& add(const FontFeature& f) { return add(f.tag).add(f.value); }
+    KeyHash& add(const LetterStyle& l) {
+        return add(l.family)
+            .add(l.style)
+            .add(l.size)
+            .add(l.tracking)
+            .add(l.shift)
+            .add(l.kerning)
+            .add(l.letterCase)
+            .add(l.language)
+            .add(l.features)
+            .add(l.axes)
+            .add(l.paint);
+    }
+    KeyHash& add(const TextRun& r) { return add(r.from).add(r.to).add(r.letters); }
+    KeyHash& add(const TabStop& s) { return add(s.at).add(s.align).add(s.leader); }
+    KeyHash& add(const OwnLeading& l) { return add(l.at).add(l.em); }
+    KeyHash& add(const HandKern& k) { return add(k.at).add(k.em); }
+    KeyHash& add(const LetterPose& p) {
+        return add(p.at).add(p.offEm).add(p.turn).add(p.scale).add(p.opacity);
+    }
+    KeyHash& add(const LetterRule& r) {
+        return add(r.kind).add(r.rise).add(r.turn).add(r.spread).add(r.fade).add(r.period).add(r.seed);
     }
     KeyHash& add(const GradientStop& s) { return add(s.at).add(s.colour); }
     KeyHash& add(const Gradient& g) {

@@ -163,12 +163,15 @@ NamedLayer LayerRecipes::text(const TextContent& content, const Mapping& map) co
     const auto paragraph = parts_.paragraphs.get(spec);
     if (!reaches(map, paragraph->ink)) return {};
     KeyHash hash(kText);
-    hash.add(spec).add(content.colour).add(region_);
+    hash.add(spec).add(content.colour).add(content.colours).add(region_);
     addMapping(hash, map, region_);
-    return named(hash.key(), [=, colour = Rgba(content.colour), region = region_](Scratch&) {
-        const auto affine = map.affine();
-        return affine ? textTile(paragraph->outline, *affine, colour, region)
-                      : textTile(mapped(paragraph->outline, map, kOutlineTolerance), {}, colour, region);
+    return named(hash.key(), [=, words = inkedWords(content, paragraph), region = region_](Scratch&) {
+        if (const auto affine = map.affine()) return textTile(words, *affine, region);
+        std::vector<InkedOutline> bent;
+        for (const InkedOutline& one : words)
+            bent.push_back(
+                {std::make_shared<const Path>(mapped(*one.outline, map, kOutlineTolerance)), one.colour});
+        return textTile(bent, {}, region);
     });
 }
 

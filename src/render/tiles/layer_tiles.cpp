@@ -39,21 +39,37 @@ Tile pictureTile(const PlacedPicture& picture, const IntRect& region) {
     return tile;
 }
 
-Tile textTile(const Path& outline, const Affine& toOutput, const Rgba& colour, const IntRect& region) {
-    if (pixelsAround(toOutput.mapBounds(outline.bounds())).intersected(region).empty()) return {};
-    Tile tile(region.w, region.h);
-    const Buffer<float> cover =
-        coverage(outline, Affine::translation(-region.x, -region.y) * toOutput, region.w, region.h);
+namespace {
+
+/// Fills what is covered, over what the tile has, or over nothing where it is new.
+void ink(const Buffer<float>& cover, const Rgba& colour, bool isNew, Tile& tile) {
     const float channel[4] = {colour.r * colour.a, colour.g * colour.a, colour.b * colour.a, colour.a};
     for (int c = 0; c < 4; ++c) {
         const float full = channel[c] * 65535;
-        for (int y = 0; y < region.h; ++y) {
+        for (int y = 0; y < tile.height; ++y) {
             uint16_t* row = tile.row(c, y);
-            const float* share = cover.data() + size_t(y) * size_t(region.w);
-            for (int x = 0; x < region.w; ++x) row[x] = nearestSample(full * share[x]);
+            const float* share = cover.data() + size_t(y) * size_t(tile.width);
+            for (int x = 0; x < tile.width; ++x) {
+                const float below = isNew ? 0 : float(row[x]) * (1 - colour.a * share[x]);
+                row[x] = nearestSample(full * share[x] + below);
+            }
         }
     }
-    tile.settle();
+}
+
+} // namespace
+
+Tile textTile(const std::vector<InkedOutline>& inked, const Affine& toOutput, const IntRect& region) {
+    const Affine toTile = Affine::translation(-region.x, -region.y) * toOutput;
+    Tile tile;
+    for (const auto& [outline, colour] : inked) {
+        if (pixelsAround(toOutput.mapBounds(outline->bounds())).intersected(region).empty()) continue;
+        const Buffer<float> cover = coverage(*outline, toTile, region.w, region.h);
+        const bool isNew = tile.width == 0;
+        if (isNew) tile = Tile(region.w, region.h);
+        ink(cover, colour, isNew, tile);
+    }
+    if (tile.width > 0) tile.settle();
     return tile;
 }
 

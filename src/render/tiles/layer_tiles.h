@@ -5,6 +5,7 @@
 #include "raster/picture.h"
 #include "raster/tile.h"
 #include "release/release.h"
+#include "render/inked_words.h"
 
 namespace glyptos {
 
@@ -19,8 +20,9 @@ struct PlacedPicture {
 /// What of it falls on `region`, its edges covered to the exact share. Empty when nothing does.
 Tile pictureTile(const PlacedPicture& picture, const IntRect& region);
 
-/// The outline, mapped by `toOutput`, filled with one colour.
-Tile textTile(const Path& outline, const Affine& toOutput, const Rgba& colour, const IntRect& region);
+/// Outlines, mapped by `toOutput`, each filled with its colour over those before it. Empty when none of them
+/// falls on `region`.
+Tile textTile(const std::vector<InkedOutline>& inked, const Affine& toOutput, const IntRect& region);
 
 /// The area within an outline on the output, as a mask of one channel.
 Tile edgeTile(const Path& edge, const IntRect& region);

@@ -2,7 +2,7 @@
 #include "app/bench/compose_bench.h"
 #include "app/hands/paint/paint_hand.h"
 #include "release/edits/brush_edits.h"
-#include "release/fit_contour.h"
+#include "release/paths/fit_contour.h"
 #include "release/placing.h"
 #include "render/layer_way.h"
 

@@ -1,0 +1,31 @@
+// Letters that leave their places by a rule.
+#pragma once
+
+#include "app/figures/layer_section.h"
+
+#include <QComboBox>
+
+namespace glyptos {
+
+/// Shows the first rule of a text; a file may have several, which it leaves alone.
+class RuleSection : public LayerSection {
+    Q_OBJECT
+  public:
+    explicit RuleSection(Engine& engine);
+
+  protected:
+    bool fits(const Layer& layer) const override { return layer.as<TextContent>(); }
+    void refresh(const Layer& layer) override;
+
+  private:
+    void choose(int kind);
+    void bindRule(NumberField* field, void (*set)(LetterRule&, double));
+    void changeRule(const QString& name, const std::function<void(LetterRule&)>& edit);
+
+    QComboBox* kind_;
+    NumberField *rise_, *turn_, *spread_, *fade_, *period_;
+    QPushButton* again_;
+    std::vector<std::pair<QWidget*, std::vector<LetterRule::Kind>>> rows_; ///< and for which kinds they are
+};
+
+} // namespace glyptos

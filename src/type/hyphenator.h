@@ -1,0 +1,39 @@
+// Where words may be divided, by the patterns for a language that are installed (libhyphen).
+#pragma once
+
+#include <map>
+#include <memory>
+#include <mutex>
+#include <string>
+#include <string_view>
+#include <vector>
+
+struct _HyphenDict;
+
+namespace glyptos {
+
+/// Reads the patterns of a language when they are first asked for. Safe to use from several threads.
+class Hyphenator {
+  public:
+    /// Patterns are files named hyph_LANGUAGE.dic below `folder`.
+    explicit Hyphenator(std::string folder = "/usr/share/hyphen")
+        : folder_(std::move(folder)) {}
+
+    /// Before which units of a word it may be divided. Nothing when there are no patterns for `language`
+    /// (BCP 47) on this machine or none is named.
+    std::vector<size_t> divisions(std::u16string_view word, const std::string& language) const;
+    bool knows(const std::string& language) const { return patterns(language) != nullptr; }
+
+  private:
+    struct Free {
+        void operator()(_HyphenDict* patterns) const;
+    };
+    using Patterns = std::unique_ptr<_HyphenDict, Free>;
+    _HyphenDict* patterns(const std::string& language) const;
+
+    std::string folder_;
+    mutable std::mutex mutex_;
+    mutable std::map<std::string, Patterns> known_; ///< by language; nothing where there are none
+};
+
+} // namespace glyptos
