@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cerrno>
 #include <unistd.h>
+#include <utility>
 
 namespace glyptos {
 namespace {

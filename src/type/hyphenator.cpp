@@ -43,11 +43,18 @@ std::string encoded(std::u16string_view word, const HyphenDict& patterns, std::v
 
 } // namespace
 
-void Hyphenator::Free::operator()(_HyphenDict* patterns) const {
-    hnj_hyphen_free(patterns);
-}
+struct Hyphenator::Patterns {
+    struct Free {
+        void operator()(HyphenDict* read) const { hnj_hyphen_free(read); }
+    };
+    std::unique_ptr<HyphenDict, Free> read;
+};
 
-_HyphenDict* Hyphenator::patterns(const std::string& language) const {
+Hyphenator::Hyphenator(std::string folder)
+    : folder_(std::move(folder)) {}
+Hyphenator::~Hyphenator() = default;
+
+const Hyphenator::Patterns* Hyphenator::patterns(const std::string& language) const {
     const bool isName = !language.empty() && std::all_of(language.begin(), language.end(), [](char c) {
         return c == '-' || (c >= '0' && c <= '9') || (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z');
     });
@@ -56,15 +63,17 @@ _HyphenDict* Hyphenator::patterns(const std::string& language) const {
     const auto [known, isNew] = known_.try_emplace(language);
     if (isNew)
         if (const std::string file = fileFor(folder_, language); !file.empty())
-            known->second.reset(hnj_hyphen_load(file.c_str()));
+            if (HyphenDict* const read = hnj_hyphen_load(file.c_str()))
+                known->second.reset(new Patterns{std::unique_ptr<HyphenDict, Patterns::Free>(read)});
     return known->second.get();
 }
 
 std::vector<size_t> Hyphenator::divisions(std::u16string_view word, const std::string& language) const {
     constexpr size_t kShortest = 5, kLongest = 100;
     if (word.size() < kShortest || word.size() > kLongest) return {};
-    _HyphenDict* const dictionary = patterns(language);
-    if (!dictionary) return {};
+    const Patterns* const known = patterns(language);
+    if (!known) return {};
+    HyphenDict* const dictionary = known->read.get();
     std::vector<size_t> unit;
     const std::string letters = encoded(word, *dictionary, unit);
     if (letters.empty()) return {};

@@ -8,16 +8,16 @@
 #include <string_view>
 #include <vector>
 
-struct _HyphenDict;
-
 namespace glyptos {
 
 /// Reads the patterns of a language when they are first asked for. Safe to use from several threads.
 class Hyphenator {
   public:
     /// Patterns are files named hyph_LANGUAGE.dic below `folder`.
-    explicit Hyphenator(std::string folder = "/usr/share/hyphen")
-        : folder_(std::move(folder)) {}
+    explicit Hyphenator(std::string folder = "/usr/share/hyphen");
+    ~Hyphenator();
+    Hyphenator(const Hyphenator&) = delete;
+    Hyphenator& operator=(const Hyphenator&) = delete;
 
     /// Before which units of a word it may be divided. Nothing when there are no patterns for `language`
     /// (BCP 47) on this machine or none is named.
@@ -25,15 +25,13 @@ class Hyphenator {
     bool knows(const std::string& language) const { return patterns(language) != nullptr; }
 
   private:
-    struct Free {
-        void operator()(_HyphenDict* patterns) const;
-    };
-    using Patterns = std::unique_ptr<_HyphenDict, Free>;
-    _HyphenDict* patterns(const std::string& language) const;
+    struct Patterns;
+    const Patterns* patterns(const std::string& language) const;
 
     std::string folder_;
     mutable std::mutex mutex_;
-    mutable std::map<std::string, Patterns> known_; ///< by language; nothing where there are none
+    mutable std::map<std::string, std::unique_ptr<const Patterns>>
+        known_; ///< by language; nothing where there are none
 };
 
 } // namespace glyptos

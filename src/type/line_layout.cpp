@@ -159,7 +159,8 @@ class LineMaker {
     /// Of a line without letters: those of its style.
     void measureHeights(LaidLine& line, size_t segment) const {
         if (!out_.segments[segment].empty()) return;
-        const ShapedGlyph nothing{.style = styleAt(spec_, line.from)};
+        ShapedGlyph nothing;
+        nothing.style = styleAt(spec_, line.from);
         line.above = heightAbove(nothing), line.below = heightBelow(nothing);
     }
 

@@ -220,8 +220,9 @@ class ComparingTest : public QObject {
         QCOMPARE(view().ladder()->imageAt(24).pixelColor(12, 20).red(), 128);
         QVERIFY(view().ladder()->note().startsWith("Small print is lost below "));
         t->document().edit(
-            "Larger", withChangedLayer(t->document().release(), t->document().panel(), t->document().layer(),
-                                       [](Layer& l) { std::get<TextContent>(l.content).spec.letters.size = 1200; }));
+            "Larger",
+            withChangedLayer(t->document().release(), t->document().panel(), t->document().layer(),
+                             [](Layer& l) { std::get<TextContent>(l.content).spec.letters.size = 1200; }));
         t->settle();
         QCOMPARE(view().ladder()->note(), QString("All words can be read"));
     }

@@ -107,7 +107,6 @@ class LetteringTest : public QObject {
         QTest::keyClick(editor(), Qt::Key_End);
         for (int i = 0; i < 5; ++i) QTest::keyClick(editor(), Qt::Key_Left, Qt::ShiftModifier);
         // The figures take the focus; what is marked stays in hand.
-        choose("Typeface", QStringLiteral("Bebas Neue"));
         t->find<QLineEdit>("Type size")->setFocus();
         t->settle();
         QVERIFY(!editor());

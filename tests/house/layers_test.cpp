@@ -15,12 +15,9 @@ constexpr int kMostFiles = 40; // in one folder
 const QStringList kLayers{"base", "drawing", "raster", "color", "vision", "treat", "type",
                           "form", "release", "render", "file",  "crate",  "cli",   "app"};
 /// Rooms of app, lowest first; those of one line stand beside each other.
-const std::vector<QStringList> kRooms{{"session"},
-                                      {"widgets"},
-                                      {"bench"},
-                                      {"hands", "figures"},
-                                      {"letter"},
-                                      {"brief", "gather", "compose", "layout", "deliver"},
+const std::vector<QStringList> kRooms{{"session"}, {"widgets"},
+                                      {"bench"},   {"hands", "figures"},
+                                      {"letter"},  {"brief", "gather", "compose", "layout", "deliver"},
                                       {"window"}};
 
 qsizetype storeyOf(const QString& room) {

@@ -1,7 +1,7 @@
 // Lines drawn with a brush that are kept, as they are rendered.
 #include "file/data_folder.h"
-#include "release/paths/contour_nodes.h"
 #include "release/edits/brush_edits.h"
+#include "release/paths/contour_nodes.h"
 #include "release/paths/fit_contour.h"
 #include "render/changed_area.h"
 #include "render/layer_way.h"

@@ -142,7 +142,9 @@ class TilesTest : public QObject {
                 l.mask = std::make_shared<const Mask>(mask);
             });
         if (what == "words in a group")
-            next = change("words", [](Layer& l) { std::get<TextContent>(l.content).spec.letters.letterCase = LetterCase::Capitals; });
+            next = change("words", [](Layer& l) {
+                std::get<TextContent>(l.content).spec.letters.letterCase = LetterCase::Capitals;
+            });
         if (what == "sharper picture")
             own.held[kPhoto] = std::make_shared<const Pyramid>(
                 pictureOf(450, 350, [](int x, int y) { return quarters(x, y, 450, 350); }));

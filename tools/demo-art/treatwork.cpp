@@ -64,7 +64,8 @@ class Treatwork : public Work {
         LayerPtr out;
         eachLayer(stack(), [&](const LayerPtr& layer) {
             const auto* text = layer->as<TextContent>();
-            if (text && (!out || text->spec.letters.size > out->as<TextContent>()->spec.letters.size)) out = layer;
+            if (text && (!out || text->spec.letters.size > out->as<TextContent>()->spec.letters.size))
+                out = layer;
         });
         return out;
     }

@@ -95,8 +95,13 @@ int WordsEditor::positionOf(size_t byte) const {
 int WordsEditor::positionAt(const QPointF& place) const {
     const auto back = place_->toParent.inverse();
     if (!back) return textCursor().position();
-    const QPointF onParent = place + QPointF(pos());
+    const QPointF onParent = place + origin();
     return positionOf(byteAt(*place_->set, place_->text, back->map({onParent.x(), onParent.y()})));
+}
+
+/// Of what is drawn, on the parent: a style may leave room round it.
+QPointF WordsEditor::origin() const {
+    return viewport()->mapTo(parentWidget(), QPoint());
 }
 
 void WordsEditor::goTo(int position, bool select) {
@@ -221,7 +226,7 @@ QPolygonF WordsEditor::onEditor(const std::array<Vec2, 4>& box) const {
     QPolygonF out;
     for (const Vec2& corner : box) {
         const Vec2 p = place_->toParent.map(corner);
-        out << QPointF(p.x, p.y) - QPointF(pos());
+        out << QPointF(p.x, p.y) - origin();
     }
     return out;
 }

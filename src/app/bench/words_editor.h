@@ -57,6 +57,7 @@ class WordsEditor : public WordsBox {
     size_t byteOf(int position) const;
     int positionOf(size_t byte) const;
     int positionAt(const QPointF& place) const;
+    QPointF origin() const;
     void goTo(int position, bool select);
     std::optional<QLineF> caretLine() const;
     QPolygonF onEditor(const std::array<Vec2, 4>& box) const;

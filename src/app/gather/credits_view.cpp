@@ -162,8 +162,8 @@ void CreditsView::putOnPiece() {
     Layer layer;
     layer.name = tr("Credits").toStdString();
     layer.content = text;
-    layer.placement.position = {area.x,
-                                area.bottom() - text.spec.letters.size * 1.25 * double(model_->rows().size())};
+    layer.placement.position = {area.x, area.bottom() -
+                                            text.spec.letters.size * 1.25 * double(model_->rows().size())};
     const Made made = withLayer(document_->release(), at, layer);
     document_->edit(tr("Credits on %1").arg(q(piece->name)), made.release);
     document_->selectPanel(at);

@@ -3,8 +3,8 @@
 #include "app/bench/compose_bench.h"
 #include "app/bench/shape_painting.h"
 #include "app/widgets/theme.h"
-#include "release/paths/contour_nodes.h"
 #include "release/edits/edits.h"
+#include "release/paths/contour_nodes.h"
 #include "release/placing.h"
 
 #include <cmath>

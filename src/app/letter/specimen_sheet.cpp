@@ -179,11 +179,12 @@ void SpecimenSheet::leave() {
 void SpecimenSheet::refreshWords() {
     const LayerPtr one = layer();
     if (!one) return;
-    TextSpec words = resolvedText(*one->as<TextContent>(), *document_->release());
+    const TextSpec words = resolvedText(*one->as<TextContent>(), *document_->release());
     const QString text = QString::fromStdString(words.text).simplified().left(kMostLetters);
-    words = TextSpec{.text = text.toStdString(), .letters = words.letters};
-    words_ = words.text;
-    list_->setWords(words);
+    TextSpec shown;
+    shown.text = text.toStdString(), shown.letters = words.letters;
+    words_ = shown.text;
+    list_->setWords(shown);
     refresh();
 }
 
