@@ -1,6 +1,7 @@
 #include "lettering.h"
 
 #include "app/letter/words_picture.h"
+#include "file/data_folder.h"
 #include "render/tiles/layer_tiles.h"
 #include "type/faces/face_catalogue.h"
 #include "type/paragraph.h"
@@ -62,7 +63,8 @@ std::vector<Row> typing(const FontLibrary& fonts) {
          percentile95(peer), 0, "ms"}};
 }
 
-std::vector<Row> specimens(const FontLibrary& fonts) {
+std::vector<Row> specimens() {
+    const FontLibrary fonts(dataFolder() / "fonts");
     constexpr size_t kFaces = 300, kScreen = 8;
     std::vector<std::pair<std::string, std::string>> faces;
     for (const FamilyInfo& family : fonts.families())

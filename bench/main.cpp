@@ -226,7 +226,7 @@ int main(int argc, char** argv) {
     if (arguments.contains(QStringLiteral("--keeping"))) return addKeeping(), print(rows, {}), 0;
     const auto addLettering = [&] {
         add(typing(fonts));
-        add(specimens(fonts));
+        add(specimens());
     };
     if (arguments.contains(QStringLiteral("--lettering"))) return addLettering(), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--layout"))) return whatTilesWouldGain(fonts), 0;

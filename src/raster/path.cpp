@@ -31,6 +31,20 @@ class AreaAccumulator {
         splitAtSides(p, q, sign);
     }
 
+    /// Draws what of a curve can be seen in the simplest way that leaves the same area: whether the curve
+    /// between such points must be followed.
+    bool follows(std::initializer_list<Vec2> points) {
+        double l = points.begin()->x, t = points.begin()->y, r = l, b = t;
+        for (const Vec2& p : points) {
+            l = std::min(l, p.x), r = std::max(r, p.x);
+            t = std::min(t, p.y), b = std::max(b, p.y);
+        }
+        if (b <= 0 || t >= height_ || l >= width_) return false; // leaves nothing
+        if (r > 0) return true;
+        line(*points.begin(), *(points.end() - 1)); // left of all: only its height counts
+        return false;
+    }
+
     Buffer<float> take() {
         Buffer<float> out(size_t(width_) * size_t(height_));
         for (int y = 0; y < height_; ++y) {
@@ -113,6 +127,7 @@ int chords(double bend) {
 }
 
 void quad(AreaAccumulator& area, Vec2 a, Vec2 b, Vec2 c) {
+    if (!area.follows({a, b, c})) return;
     const int n = chords((a - b * 2 + c).length() / 4);
     Vec2 from = a;
     for (int i = 1; i <= n; ++i) {
@@ -124,6 +139,7 @@ void quad(AreaAccumulator& area, Vec2 a, Vec2 b, Vec2 c) {
 }
 
 void cubic(AreaAccumulator& area, Vec2 a, Vec2 b, Vec2 c, Vec2 d) {
+    if (!area.follows({a, b, c, d})) return;
     const int n = chords(0.75 * std::max((a - b * 2 + c).length(), (b - c * 2 + d).length()));
     Vec2 from = a;
     for (int i = 1; i <= n; ++i) {

@@ -1,5 +1,7 @@
 #include "type/letter_rules.h"
 
+#include "raster/noise.h"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -21,15 +23,9 @@ void apply(const Move& move, PlacedLetter& letter) {
     letter.opacity *= move.opacity;
 }
 
-/// Even from -1 to 1, by seed, letter and what it is for (SplitMix64: Steele, Lea and Flood, “Fast Splittable
-/// Pseudorandom Number Generators”, OOPSLA 2014).
-double chance(unsigned seed, size_t letter, unsigned use) {
-    uint64_t z = (uint64_t(seed) << 34) + uint64_t(letter) * 4 + use;
-    z = (z + 1) * 0x9e3779b97f4a7c15;
-    z = (z ^ (z >> 30)) * 0xbf58476d1ce4e5b9;
-    z = (z ^ (z >> 27)) * 0x94d049bb133111eb;
-    z ^= z >> 31;
-    return double(z >> 11) * 0x1p-52 - 1;
+/// Even from -1 to 1, by seed, letter and what it is for.
+double chance(unsigned seed, size_t letter, int use) {
+    return 2 * double(hashNoise(int32_t(letter), use, seed)) - 1;
 }
 
 /// A letter's place among those that can be seen.

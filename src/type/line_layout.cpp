@@ -214,7 +214,8 @@ class LineMaker {
             }
         }
         const double gap = kColumnGapEm * spec_.letters.size;
-        out_.tableWidth = std::accumulate(widths.begin(), widths.end(), gap * (double(widths.size()) - 1));
+        const double tableWidth =
+            std::accumulate(widths.begin(), widths.end(), gap * (double(widths.size()) - 1));
         for (const auto& [line, parts] : tables_) {
             double x = 0;
             for (size_t i = 0; i < parts.size(); ++i) {
@@ -222,7 +223,7 @@ class LineMaker {
                     x + (figures[i] ? widths[i] - parts[i].width : 0));
                 x += widths[i] + gap;
             }
-            out_.lines[line].width = out_.tableWidth;
+            out_.lines[line].width = tableWidth;
         }
     }
 

@@ -28,7 +28,6 @@ struct Layout {
     std::vector<LaidLine> lines;
     std::vector<Segment> segments; ///< hold the faces of the glyphs
     size_t shown = 0;              ///< bytes up to here have a place in the frame
-    double tableWidth = 0;
     std::set<std::string> stoodIn, unprintable;
 };
 

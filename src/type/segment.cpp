@@ -173,10 +173,6 @@ Segment segmentOf(const TextSpec& spec, size_t from, size_t to, const FaceFor& f
     return out;
 }
 
-size_t Segment::unitAt(size_t byte) const {
-    return size_t(std::lower_bound(source.begin(), source.end(), byte) - source.begin());
-}
-
 std::vector<Item> Segment::seen(size_t from, size_t to) const {
     std::vector<Item> out;
     const auto take = [&](size_t first, size_t end, bool isRightToLeft) {

@@ -35,8 +35,6 @@ struct Segment {
     bool empty() const { return units.empty(); }
     /// The items of a line of it in the order in which they are seen, cut to the line.
     std::vector<Item> seen(size_t from, size_t to) const;
-    /// The unit at or after a byte.
-    size_t unitAt(size_t byte) const;
 };
 
 /// The style that letters at a byte have, or would have.

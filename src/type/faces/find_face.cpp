@@ -119,17 +119,31 @@ InkMap laidBy(const InkMap& sample, const Homography& h, int width, int height) 
     return out;
 }
 
-/// From soft to sharp.
-double fittedScore(const InkMap& sample, const InkMap& face) {
+/// The sample from soft to sharp.
+struct SoftSample {
+    InkMap map;
+    double sigma;
+    int steps; ///< of Gauss and Newton
+};
+
+std::vector<SoftSample> softSamples(const InkMap& sample) {
+    std::vector<SoftSample> out;
+    for (const auto& [sigma, steps] : {std::pair(4.6, 8), {2.0, 8}, {1.2, 6}})
+        out.push_back({softened(sample, sigma), sigma, steps});
+    return out;
+}
+
+double fittedScore(const std::vector<SoftSample>& samples, const InkMap& face) {
     Homography h{1, 0, 0, 0, 1, 0, 0, 0};
+    const InkMap& sharp = samples.back().map;
+    const InkMap sharpFace = softened(face, samples.back().sigma);
     double best = 0;
-    for (const auto& [radius, steps] : {std::pair(4, 8), {2, 8}, {1, 6}}) {
-        const InkMap from = softened(sample, radius), to = softened(face, radius);
+    for (const auto& [sample, sigma, steps] : samples) {
+        const InkMap to = softened(face, sigma);
         Homography now = h;
         for (int i = 0; i < steps; ++i)
-            if (!improve(from, to, now)) break;
-        const double laid =
-            correlation(laidBy(softened(sample, 1), now, face.width, face.height), softened(face, 1));
+            if (!improve(sample, to, now)) break;
+        const double laid = correlation(laidBy(sharp, now, face.width, face.height), sharpFace);
         if (laid > best) best = laid, h = now;
     }
     return best;
@@ -183,9 +197,10 @@ std::vector<FaceMatch> findFaces(const FaceSample& sample, const std::string& ut
     });
     std::stable_sort(all.begin(), all.end(), isBetter);
     if (all.size() > kFitted) all.resize(kFitted);
+    const std::vector<SoftSample> samples = softSamples(seen);
     forEach(all.size(), [&](size_t i) {
         all[i].match.score =
-            fittedScore(seen, all[i].ink) - kProportion * std::abs(std::log(all[i].aspect / aspect));
+            fittedScore(samples, all[i].ink) - kProportion * std::abs(std::log(all[i].aspect / aspect));
     });
     std::stable_sort(all.begin(), all.end(), isBetter);
     std::vector<FaceMatch> out;

@@ -1,5 +1,7 @@
 #include "type/faces/sample_ink.h"
 
+#include "raster/blur.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -79,24 +81,6 @@ InkMap cutToInk(const InkMap& map) {
     return out;
 }
 
-/// One way of a box of 2 radius + 1.
-void average(const std::vector<float>& in, std::vector<float>& out, int count, int lines, size_t step,
-             size_t lineStep, int radius, Beyond beyond) {
-    for (int line = 0; line < lines; ++line) {
-        const size_t base = size_t(line) * lineStep;
-        const auto value = [&](int i) {
-            if (beyond == Beyond::Nothing && (i < 0 || i >= count)) return 0.0F;
-            return in[base + size_t(std::clamp(i, 0, count - 1)) * step];
-        };
-        float sum = 0;
-        for (int i = -radius; i <= radius; ++i) sum += value(i);
-        for (int i = 0; i < count; ++i) {
-            out[base + size_t(i) * step] = sum / float(2 * radius + 1);
-            sum += value(i + radius + 1) - value(i - radius);
-        }
-    }
-}
-
 } // namespace
 
 float InkMap::at(double x, double y) const {
@@ -111,15 +95,11 @@ float InkMap::at(double x, double y) const {
            (px(u, v + 1) * (1 - s) + px(u + 1, v + 1) * s) * t;
 }
 
-InkMap softened(const InkMap& map, int radius, Beyond beyond) {
-    InkMap out = map;
-    if (radius <= 0) return out;
-    std::vector<float> between(map.ink.size());
-    for (int pass = 0; pass < 2; ++pass) {
-        average(out.ink, between, map.width, map.height, 1, size_t(map.width), radius, beyond);
-        average(between, out.ink, map.height, map.width, size_t(map.width), 1, radius, beyond);
-    }
-    return out;
+InkMap softened(const InkMap& map, double sigma) {
+    Buffer<float> plane(map.ink.size());
+    std::copy(map.ink.begin(), map.ink.end(), plane.data());
+    const Buffer<float> soft = gaussianBlur(plane, map.width, map.height, sigma);
+    return {map.width, map.height, {soft.data(), soft.data() + map.ink.size()}};
 }
 
 InkMap resized(const InkMap& map, int width, int height) {
@@ -149,7 +129,7 @@ InkMap inkOf(const FaceSample& sample) {
     if (scale > 1)
         map = resized(map, std::max(4, int(sample.width / scale)), std::max(4, int(sample.height / scale)));
     // Noise is averaged away as far as letters of that size allow.
-    map = softened(map, std::max(1, map.height / 90), Beyond::Border);
+    map = softened(map, std::max(1.2, map.height / 75.0));
     auto [ground, ink] = parted(map.ink);
     if (std::abs(ground - ink) < 0.02F) return {};
     if (borderShare(map, ground, ink) < 0.5) std::swap(ground, ink);

@@ -18,10 +18,8 @@ struct InkMap {
 /// Method from Gray-Level Histograms”, 1979), specks left out; cut to the ink. Empty when there is none.
 InkMap inkOf(const FaceSample& sample);
 
-/// Twice averaged over boxes of `radius`, which is near to a Gaussian. Beyond the border is nothing, or what
-/// is at the border.
-enum class Beyond { Nothing, Border };
-InkMap softened(const InkMap& map, int radius, Beyond beyond = Beyond::Nothing);
+/// By a Gaussian of so many px; beyond the border is what is at it.
+InkMap softened(const InkMap& map, double sigma);
 
 /// To width × height, each pixel the mean of what it covers.
 InkMap resized(const InkMap& map, int width, int height);
