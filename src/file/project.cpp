@@ -4,6 +4,7 @@
 #include "file/archived_pictures.h"
 #include "file/data_folder.h"
 #include "file/disk/atomic_file.h"
+#include "file/disk/freed_aside.h"
 #include "file/pictures/picture_reader.h"
 #include "file/release_json/release_json.h"
 #include "file/release_json/treatment_codec.h"
@@ -191,6 +192,7 @@ Result<void> saveProject(const Release& whole, const std::filesystem::path& file
         const Buffer<uint8_t>& pixels = held.back()->front();
         entries.push_back({tileEntry(name), {pixels.data(), pixels.size()}, true});
     }
+    const FreedAside replaced(file);
     if (auto written = writeZip(file, entries, writing); !written) return written;
     restPictures(release, file);
     return {};

@@ -132,6 +132,24 @@ void listen(zip_t* archive, const ZipWriting& writing) {
         nullptr, state);
 }
 
+bool readInto(zip_file_t& file, std::span<uint8_t> bytes) {
+    return zip_fread(&file, bytes.data(), bytes.size()) == static_cast<zip_int64_t>(bytes.size());
+}
+
+/// The checksum is compared once the entry's end has been read.
+bool readAll(zip_file_t& file, std::span<uint8_t> bytes) {
+    uint8_t beyond = 0;
+    return readInto(file, bytes) && zip_fread(&file, &beyond, 1) == 0;
+}
+
+/// What is not packed, without its checksum, which costs more than the reading: libzip goes on with it only
+/// from where it has come to, and is made to begin behind that.
+bool readUnsummed(zip_file_t& file, std::span<uint8_t> bytes) {
+    if (bytes.empty()) return true;
+    return zip_fseek(&file, 1, SEEK_SET) == 0 && readInto(file, bytes.subspan(1)) &&
+           zip_fseek(&file, 0, SEEK_SET) == 0 && readInto(file, bytes.first(1));
+}
+
 } // namespace
 
 void ZipReader::Discard::operator()(zip* archive) const {
@@ -176,14 +194,10 @@ Result<std::vector<uint8_t>> ZipReader::unpack(const std::string& entry, size_t 
     const bool isPlain = zip_stat(archive_.get(), entry.c_str(), 0, &stat) == 0 &&
                          (stat.valid & ZIP_STAT_COMP_METHOD) != 0 && stat.comp_method == ZIP_CM_STORE;
     std::vector<uint8_t> bytes(size);
-    zip_file_t* file = zip_fopen(archive_.get(), entry.c_str(), isPlain && !compare ? ZIP_FL_COMPRESSED : 0);
-    const zip_int64_t n = file ? zip_fread(file, bytes.data(), bytes.size()) : -1;
-    // The checksum is compared once the entry's end has been read.
-    uint8_t beyond = 0;
-    const bool ended = file && zip_fread(file, &beyond, 1) == 0;
-    if (file) zip_fclose(file);
-    if (n != static_cast<zip_int64_t>(bytes.size()) || !ended)
-        return fail(Fault::Damaged, "“" + entry + "” inside it is damaged");
+    const std::unique_ptr<zip_file_t, decltype(&zip_fclose)> file(zip_fopen(archive_.get(), entry.c_str(), 0),
+                                                                  zip_fclose);
+    const bool whole = file && (isPlain && !compare ? readUnsummed(*file, bytes) : readAll(*file, bytes));
+    if (!whole) return fail(Fault::Damaged, "“" + entry + "” inside it is damaged");
     return bytes;
 }
 

@@ -101,11 +101,4 @@ std::vector<TextStyle> startingStyles(const LetterStyle& head, const LetterStyle
             style("Small print", "Track title", text, 1.9, 10, 1.3)};
 }
 
-TextLook withPart(TextLook look, LookPart part, const TextLook& from) {
-    eachPart([&](LookPart one, const auto& reach) {
-        if (one == part) reach(look) = reach(from);
-    });
-    return look;
-}
-
 } // namespace glyptos

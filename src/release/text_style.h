@@ -63,7 +63,4 @@ TextLook followed(TextLook own, const TextLook& before, const TextLook& after);
 /// is a name.
 std::vector<TextStyle> startingStyles(const LetterStyle& head, const LetterStyle& text, const Ink& colour);
 
-/// `look` with one part of another.
-TextLook withPart(TextLook look, LookPart part, const TextLook& from);
-
 } // namespace glyptos

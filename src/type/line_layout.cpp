@@ -43,8 +43,7 @@ class LineMaker {
 
     Layout lay() {
         findMeasures();
-        size_t hard = 0;
-        for (const HardLine& line : hardLines(spec_.text)) layHardLine(line, hard++);
+        for (const HardLine& line : hardLines(spec_.text)) layHardLine(line);
         if (!tables_.empty()) placeColumns();
         placeLines();
         return std::move(out_);
@@ -81,20 +80,20 @@ class LineMaker {
             measures_.push_back(measure);
     }
 
-    void layHardLine(const HardLine& hard, size_t index) {
+    void layHardLine(const HardLine& hard) {
         const std::string_view text = std::string_view(spec_.text).substr(hard.from, hard.to - hard.from);
-        if (text.find('\t') != text.npos) return layTabbed(hard, text, index);
+        if (text.find('\t') != text.npos) return layTabbed(hard, text);
         const size_t one = segment(hard.from, hard.to);
         if (measures_.empty())
-            addLine(one, 0, out_.segments[one].units.size(), false, true, index);
+            addLine(one, 0, out_.segments[one].units.size(), false, true);
         else
-            layBroken(one, index);
+            layBroken(one);
     }
 
     /// Columns, or parts led to their stops, side by side in one line that does not break.
-    void layTabbed(const HardLine& hard, std::string_view text, size_t index) {
+    void layTabbed(const HardLine& hard, std::string_view text) {
         LaidLine line;
-        line.from = hard.from, line.to = hard.to, line.hardLine = index;
+        line.from = hard.from, line.to = hard.to;
         std::vector<Part> parts;
         size_t at = hard.from;
         for (const std::string& cell : split(std::string(text), '\t')) {
@@ -164,11 +163,11 @@ class LineMaker {
         line.above = heightAbove(nothing), line.below = heightBelow(nothing);
     }
 
-    void addLine(size_t segment, size_t from, size_t to, bool divided, bool isLast, size_t hard) {
+    void addLine(size_t segment, size_t from, size_t to, bool divided, bool isLast) {
         const Segment& s = out_.segments[segment];
         LaidLine line;
         line.from = s.source[from], line.to = isLast ? s.source.back() : s.source[to];
-        line.hardLine = hard, line.divided = divided, line.rightToLeft = s.rightToLeft;
+        line.divided = divided, line.rightToLeft = s.rightToLeft;
         measureHeights(line, segment);
         std::vector<ShapedGlyph> glyphs = shaper_.line(s, from, to, divided);
         const double measure =
@@ -182,7 +181,7 @@ class LineMaker {
         out_.lines.push_back(std::move(line));
     }
 
-    void layBroken(size_t index, size_t hard) {
+    void layBroken(size_t index) {
         const Segment& s = out_.segments[index];
         const std::vector<BreakPlace> places = placesOf(s, spec_, shaper_, breaker_, fonts_.hyphenator());
         const Fill fill = spec_.align == Align::Justified ? Fill::Justified
@@ -195,10 +194,10 @@ class LineMaker {
             const BreakPlace& place = places[chosen];
             const bool isLast = chosen + 1 == places.size();
             addLine(index, from, isLast ? s.units.size() : lettersEnd(s, from, place.at), place.divides,
-                    isLast, hard);
+                    isLast);
             from = place.at;
         }
-        if (places.empty()) addLine(index, 0, s.units.size(), false, true, hard);
+        if (places.empty()) addLine(index, 0, s.units.size(), false, true);
     }
 
     /// Columns as wide as their widest entry, an em apart; figures stand at the right of theirs.

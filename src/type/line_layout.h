@@ -20,7 +20,6 @@ struct LaidLine {
     double left = 0, width = 0;  ///< of the frame's coordinates
     double baseline = 0;         ///< down from the frame's top
     double above = 0, below = 0; ///< ascent and descent of its largest letters
-    size_t hardLine = 0;
     bool divided = false, rightToLeft = false;
 };
 

@@ -86,8 +86,7 @@ Paragraph setParagraph(const TextSpec& spec, const FontLibrary& fonts) {
     drawAll(spec, layout, letters, out);
     for (const LaidLine& line : layout.lines) {
         out.baselines.push_back(line.baseline);
-        out.lines.push_back(
-            {line.from, line.to, line.baseline, line.left, line.width, line.divided, line.hardLine});
+        out.lines.push_back({line.from, line.to, line.baseline, line.left, line.width, line.divided});
     }
     for (const PlacedLetter& letter : letters)
         out.letters.push_back(setLetter(layout.lines[letter.line], letter));

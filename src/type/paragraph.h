@@ -31,7 +31,6 @@ struct SetLine {
     double baseline = 0;
     double left = 0, width = 0;
     bool divided = false; ///< ends with a hyphen that the text does not have
-    size_t hardLine = 0;
 };
 
 /// The set words. The origin is the anchor: the top of the first line, at the left end, middle or right end

@@ -42,9 +42,9 @@ struct LetterStyle {
     double shift = 0;    ///< of the baseline, em, positive up
     Kerning kerning = Kerning::Font;
     LetterCase letterCase = LetterCase::AsWritten;
-    std::string language; ///< BCP 47 ("is", "en-GB"); empty: not said
-    std::vector<FontFeature> features;
-    std::vector<AxisValue> axes;
+    std::string language = {}; ///< BCP 47 ("is", "en-GB"); empty: not said
+    std::vector<FontFeature> features = {};
+    std::vector<AxisValue> axes = {};
     int paint = 0; ///< which of the paints of the words, see the user of the spec
     bool operator==(const LetterStyle&) const = default;
 };

@@ -54,6 +54,9 @@ class FaceCatalogueTest : public QObject {
             QVERIFY(i == 0 || pairs[i].score <= pairs[i - 1].score);
         }
         QVERIFY(!all[pairs[0].entry].facts->is(FaceSort::Grotesque)); // not another of its kind
+        const auto partner = shippedPartner("Inter", fonts);
+        QVERIFY(partner && !entry(partner->first).facts->is(FaceSort::Grotesque));
+        QVERIFY(!shippedPartner("No Such Family", fonts));
         FaceEntry unknown = inter;
         unknown.facts.reset();
         QVERIFY(pairsFor(unknown, all).empty());

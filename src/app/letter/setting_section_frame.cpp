@@ -1,4 +1,5 @@
 #include "app/letter/setting_section.h"
+#include "app/session/background.h"
 #include "app/session/engine.h"
 #include "base/overloaded.h"
 #include "release/fields.h"
@@ -147,13 +148,20 @@ void SettingSection::chooseWay(bool along) {
     menu->popup(frame_->mapToGlobal(QPoint(0, frame_->height())));
 }
 
+/// The words are set many times for it: off the window's thread.
 void SettingSection::fit() {
-    changeText(tr("Fit %1"), [this](TextContent& t) {
-        const TextSpec shown = resolvedText(t, *document_->shown());
-        const auto fitted = fittedToFrame(shown, engine_.fonts);
-        if (!fitted) return;
-        const double factor = fitted->letters.size / shown.letters.size;
-        t.spec = withLetters(t.spec, [factor](LetterStyle& l) { l.size *= factor; });
+    const LayerPtr layer = document_->selectedLayer();
+    const auto* text = layer ? layer->as<TextContent>() : nullptr;
+    if (!text) return;
+    const TextSpec shown = resolvedText(*text, *document_->shown());
+    inBackground([shown, &fonts = engine_.fonts]() -> Result<double> {
+        const auto fitted = fittedToFrame(shown, fonts);
+        return fitted ? fitted->letters.size / shown.letters.size : 1.0;
+    }).then(this, [this, id = layer->id](const Result<double>& factor) {
+        if (!factor || document_->layer() != id) return;
+        changeText(tr("Fit %1"), [&](TextContent& t) {
+            t.spec = withLetters(t.spec, [&](LetterStyle& l) { l.size *= *factor; });
+        });
     });
 }
 

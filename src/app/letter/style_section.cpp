@@ -1,5 +1,6 @@
 #include "app/letter/style_section.h"
 
+#include "app/session/background.h"
 #include "app/session/engine.h"
 #include "release/edits/style_edits.h"
 #include "type/faces/face_catalogue.h"
@@ -113,26 +114,17 @@ void StyleSection::makeNew() {
 void StyleSection::makeSet() {
     const TextContent* words = text();
     if (!words) return;
-    const auto& families = engine_.fonts.families();
-    std::vector<FaceEntry> shipped;
-    std::optional<FaceEntry> own;
-    for (const FamilyInfo& family : families) {
-        const bool isOwn = family.name == words->spec.letters.family;
-        if (!isOwn && !family.shipped) continue;
-        FaceEntry entry = entryOf(family, engine_.fonts);
-        if (isOwn) own = entry;
-        if (family.shipped && entry.facts && entry.facts->hasSmallLetters &&
-            !entry.facts->is(FaceSort::Script))
-            shipped.push_back(std::move(entry));
-    }
-    const auto pairs = own ? pairsFor(*own, shipped) : std::vector<FacePair>();
-    LetterStyle other = words->spec.letters;
-    if (!pairs.empty())
-        other.family = shipped[pairs.front().entry].family, other.style = shipped[pairs.front().entry].style;
-    other.axes.clear(), other.features.clear(), other.letterCase = LetterCase::AsWritten;
-    document_->edit(
-        tr("A set of styles"),
-        withTextStyles(document_->release(), startingStyles(words->spec.letters, other, words->colour)));
+    const LetterStyle head = words->spec.letters;
+    using Partner = Result<std::optional<std::pair<std::string, std::string>>>;
+    inBackground([family = head.family, &fonts = engine_.fonts]() -> Partner {
+        return shippedPartner(family, fonts);
+    }).then(this, [this, head, colour = words->colour](const Partner& found) {
+        LetterStyle other = head;
+        if (found && *found) std::tie(other.family, other.style) = **found;
+        other.axes.clear(), other.features.clear(), other.letterCase = LetterCase::AsWritten;
+        document_->edit(tr("A set of styles"),
+                        withTextStyles(document_->release(), startingStyles(head, other, colour)));
+    });
 }
 
 void StyleSection::rename() {

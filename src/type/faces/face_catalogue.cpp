@@ -133,4 +133,25 @@ std::vector<FacePair> pairsFor(const FaceEntry& face, const std::vector<FaceEntr
     return out;
 }
 
+std::optional<std::pair<std::string, std::string>> shippedPartner(const std::string& family,
+                                                                  const FontLibrary& fonts) {
+    std::vector<FaceEntry> shipped;
+    std::optional<FaceEntry> own;
+    for (const FamilyInfo& info : fonts.families()) {
+        const bool isOwn = info.name == family;
+        if (!isOwn && !info.shipped) continue;
+        FaceEntry entry = entryOf(info, fonts);
+        const bool isForText =
+            entry.facts && entry.facts->hasSmallLetters && !entry.facts->is(FaceSort::Script);
+        if (isOwn)
+            own = std::move(entry);
+        else if (isForText)
+            shipped.push_back(std::move(entry));
+    }
+    const auto pairs = own ? pairsFor(*own, shipped) : std::vector<FacePair>();
+    if (pairs.empty()) return std::nullopt;
+    const FaceEntry& best = shipped[pairs.front().entry];
+    return std::pair(best.family, best.style);
+}
+
 } // namespace glyptos

@@ -19,9 +19,9 @@ FaceEntry entryOf(const FamilyInfo& family, const FontLibrary& fonts);
 
 /// What is looked for; what is not said lets all pass.
 struct FaceFilter {
-    std::string name;            ///< part of the family's name, whatever its case
-    std::vector<FaceSort> sorts; ///< all of them
-    std::string letters;         ///< it must have them all
+    std::string name = {};            ///< part of the family's name, whatever its case
+    std::vector<FaceSort> sorts = {}; ///< all of them
+    std::string letters = {};         ///< it must have them all
     bool italic = false;
     enum class Weight { Any, Light, Bold, Black } weight = Weight::Any; ///< a style of it
     enum class XHeight { Any, Small, Large } xHeight = XHeight::Any;    ///< below or above 0.7 of capitals
@@ -36,5 +36,10 @@ struct FacePair {
 };
 /// For one entry the others that go with it, best first. Empty for a face that has not been measured.
 std::vector<FacePair> pairsFor(const FaceEntry& face, const std::vector<FaceEntry>& others);
+
+/// Of the shipped text faces the one that goes best with a family: its family and style. Nothing when the
+/// family cannot be measured or nothing goes with it.
+std::optional<std::pair<std::string, std::string>> shippedPartner(const std::string& family,
+                                                                  const FontLibrary& fonts);
 
 } // namespace glyptos
