@@ -103,7 +103,7 @@ Result<PictureBytesPtr> heldPicture(const PictureBytes& archived, const Source& 
     auto info = inspectPicture(**bytes, source.name);
     if (!info || info->width != source.width || info->height != source.height ||
         info->format != source.format)
-        return fail(Fault::Damaged, "it is not the one it was saved with");
+        return fail(Fault::Damaged, "it is damaged: it is not the one it was saved with");
     return pictureBytes(std::vector(**bytes));
 }
 

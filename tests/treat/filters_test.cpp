@@ -4,6 +4,7 @@
 #include "treat/filters.h"
 #include "treat/outlines/edge_distance.h"
 #include "treat/vector_math.h"
+#include "treat/whole.h"
 
 #include <QRandomGenerator>
 
@@ -130,6 +131,40 @@ class FiltersTest : public QObject {
             QVERIFY(std::abs(turn - u) < 4e-6f || std::abs(std::abs(turn - u) - 1) < 4e-6f);
         }
         QVERIFY(rows::cubeRoot(0) == 0 && rows::toLinear(0) == 0 && rows::toEncoded(0) == 0);
+    }
+
+    void meansAlongWaysAreTheSameInCellsOfAnySize_data() {
+        QTest::addColumn<QByteArray>("kind");
+        QTest::addColumn<QByteArray>("figure");
+        QTest::addColumn<double>("value");
+        QTest::newRow("across") << QByteArray("angle-blur") << QByteArray("angle") << 0.0;
+        QTest::newRow("down") << QByteArray("angle-blur") << QByteArray("angle") << 90.0;
+        QTest::newRow("aslant") << QByteArray("angle-blur") << QByteArray("angle") << 151.0;
+        QTest::newRow("along a bow") << QByteArray("sweep-blur") << QByteArray("reach") << 90.0;
+        QTest::newRow("all over") << QByteArray("sweep-blur") << QByteArray("reach") << 900.0;
+    }
+    /// What is read beyond a cell is just what its own ways need.
+    void meansAlongWaysAreTheSameInCellsOfAnySize() {
+        QFETCH(QByteArray, kind);
+        QFETCH(QByteArray, figure);
+        QFETCH(double, value);
+        const Planes art = someArt(330, 270);
+        const TreatmentKind& treatment = *treatmentKind(kind.constData());
+        Figures figures(treatment.figures, 1);
+        figures.set(treatment.find("length"), 70.0), figures.set(treatment.find(figure.constData()), value);
+        const Place place{{}, {0, 0, 330, 270}, 1};
+        const Planes whole = treatedWhole(treatment, figures, place, art, 400);
+        float worst = 0, changed = 0;
+        for (const int cell : {37, 128}) {
+            const Planes parts = treatedWhole(treatment, figures, place, art, cell);
+            for (int c = 0; c < 4; ++c)
+                for (int y = 0; y < 270; ++y)
+                    for (int x = 0; x < 330; ++x) {
+                        worst = std::max(worst, std::abs(parts.row(c, y)[x] - whole.row(c, y)[x]));
+                        changed = std::max(changed, std::abs(art.row(c, y)[x] - whole.row(c, y)[x]));
+                    }
+        }
+        QVERIFY2(worst < 1e-4f && changed > 0.2f, qPrintable(QString::number(worst)));
     }
 };
 

@@ -52,12 +52,13 @@ GLYPTOS_ROWS void splitRow(const Colour* __restrict in, float* __restrict r, flo
 }
 
 template <class Pixel>
-Pixels<Pixel> joined(const Planes& planes) {
+Pixels<Pixel> joined(const Planes& planes, const IntRect& area) {
     Pixels<Pixel> out;
-    out.setArea(planes.area);
-    for (int y = planes.area.y; y < planes.area.bottom(); ++y)
-        joinRow(planes.row(0, y), planes.row(1, y), planes.row(2, y), planes.row(3, y), out.row(y),
-                size_t(planes.area.w));
+    out.setArea(area);
+    const ptrdiff_t left = area.x - planes.area.x;
+    for (int y = area.y; y < area.bottom(); ++y)
+        joinRow(planes.row(0, y) + left, planes.row(1, y) + left, planes.row(2, y) + left,
+                planes.row(3, y) + left, out.row(y), size_t(area.w));
     return out;
 }
 
@@ -145,11 +146,15 @@ void roundBetween(const Pixels<Colour>& in, double step, Ways& ways, Pixels<Colo
     }
 }
 
-GLYPTOS_ROWS void findNearest(const float* __restrict x, const float* __restrict y, Within in,
+/// Which pixel is nearest is settled before the picture's corner is taken off, which rounds: the same is read
+/// whatever the corner.
+GLYPTOS_ROWS void findNearest(const float* __restrict x, const float* __restrict y, const IntRect& in,
                               int32_t* __restrict at, size_t n) {
+    const int left = in.x, top = in.y, stride = in.w;
+    const auto right = float(in.right() - 1), bottom = float(in.bottom() - 1);
     for (size_t i = 0; i < n; ++i)
-        at[i] =
-            int(rows::upTo(in.bottom, y[i] - in.top)) * in.stride + int(rows::upTo(in.right, x[i] - in.left));
+        at[i] = (int(rows::upTo(bottom, std::floor(y[i]))) - top) * stride +
+                int(rows::upTo(right, std::floor(x[i]))) - left;
 }
 
 /// Of a picture with rows `stride` apart; those that the next rows will read are asked for on the way.
@@ -184,13 +189,12 @@ void roundOfNearest(const Pixels<Packed>& in, double step, Ways& ways, Pixels<Pi
     const auto n = size_t(out.area.w);
     std::vector<float> x(n), y(n);
     std::vector<int32_t> at(n);
-    const Within within(in.area);
     Buffer<Packed> picked(n * kEach);
     for (int row = out.area.y; row < out.area.bottom(); ++row) {
         ways.startRow(float(out.area.x) + 0.5f, float(row) + 0.5f, n);
         for (size_t k = 0; k < kEach; ++k) {
             ways.at(placeOf(k, step), x.data(), y.data());
-            findNearest(x.data(), y.data(), within, at.data(), n);
+            findNearest(x.data(), y.data(), in.area, at.data(), n);
             pick(in.values.data(), in.area.w, at.data(), picked.data() + k * n, n);
         }
         meanRow(picked.data(), n, out.row(row));
@@ -234,20 +238,23 @@ int drawnAlong(double longest) {
     return int(std::ceil(out));
 }
 
-Planes meanAlong(const Planes& planes, const IntRect& area, double longest, Ways& ways) {
+Planes meanAlong(const Planes& planes, const IntRect& area, double longest, const Vec2& farthest,
+                 Ways& ways) {
     const std::vector<Round> rounds = roundsOf(longest);
-    const auto drawnBy = [&](size_t round) {
-        double left = 0;
-        for (size_t j = round + 1; j < rounds.size(); ++j) left += readBy(rounds[j].step, longest);
-        const int by = int(std::ceil(left));
-        return IntRect{area.x - by, area.y - by, area.w + 2 * by, area.h + 2 * by}.intersected(planes.area);
+    const auto readFrom = [&](size_t round) {
+        Vec2 by;
+        for (size_t j = round; j < rounds.size(); ++j)
+            by = by + Vec2{readBy(rounds[j].step, farthest.x), readBy(rounds[j].step, farthest.y)};
+        const int x = int(std::ceil(by.x)), y = int(std::ceil(by.y));
+        return IntRect{area.x - x, area.y - y, area.w + 2 * x, area.h + 2 * y}.intersected(planes.area);
     };
+    const auto drawnBy = [&](size_t round) { return readFrom(round + 1); };
     Pixels<Packed> far, nextFar;
     Pixels<Colour> in, next;
     if (rounds.front().nearest)
-        far = joined<Packed>(planes);
+        far = joined<Packed>(planes, readFrom(0));
     else
-        in = joined<Colour>(planes);
+        in = joined<Colour>(planes, readFrom(0));
     for (size_t i = 0; i < rounds.size(); ++i) {
         if (rounds[i].nearest && rounds[i + 1].nearest) {
             nextFar.setArea(drawnBy(i));

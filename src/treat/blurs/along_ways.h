@@ -25,7 +25,9 @@ int drawnAlong(double longest);
 
 /// The mean of `in` along the ways, over `area`; ways are at most `longest` px long and change little from
 /// pixel to pixel. As many samples as the way has pixels, in rounds of four: each takes the mean of four of
-/// the round before, four times as close.
-Planes meanAlong(const Planes& in, const IntRect& area, double longest, Ways& ways);
+/// the round before, four times as close. No way that is asked for goes farther across and down than
+/// `farthest` from one end to the other, px: nothing is read beyond that, and the result does not depend on
+/// it.
+Planes meanAlong(const Planes& in, const IntRect& area, double longest, const Vec2& farthest, Ways& ways);
 
 } // namespace glyptos

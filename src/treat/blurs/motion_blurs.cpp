@@ -52,7 +52,7 @@ class StraightWays final : public RowAt {
 void drawAngle(const AroundJob& job, Planes& out) {
     const Vec2 way = job.place.way(job.figures.number(Angle), job.figures.number(Length));
     StraightWays ways(way);
-    out = meanAlong(job.inputs[0], out.area, way.length(), ways);
+    out = meanAlong(job.inputs[0], out.area, way.length(), {std::abs(way.x), std::abs(way.y)}, ways);
 }
 
 enum { Middle, Turn };
@@ -127,7 +127,8 @@ class RushingWays final : public RowAt {
 void drawTurning(const AroundJob& job, Planes& out) {
     const Vec2 middle = middleOf(job.figures, job.place, kTurningFigures[Middle]);
     TurningWays ways(middle, job.figures.number(Turn) * kTurn);
-    out = meanAlong(job.inputs[0], out.area, longestArc(job.figures, job.place), ways);
+    const double longest = longestArc(job.figures, job.place);
+    out = meanAlong(job.inputs[0], out.area, longest, {longest, longest}, ways);
 }
 
 double longestRush(const Figures& f, const Place& place) {
@@ -142,7 +143,8 @@ std::vector<Need> rushingNeeds(const Figures& f, const Place& place) {
 void drawRushing(const AroundJob& job, Planes& out) {
     const Vec2 middle = middleOf(job.figures, job.place, kRushingFigures[Middle]);
     RushingWays ways(middle, std::log1p(job.figures.number(Turn)));
-    out = meanAlong(job.inputs[0], out.area, longestRush(job.figures, job.place), ways);
+    const double longest = longestRush(job.figures, job.place);
+    out = meanAlong(job.inputs[0], out.area, longest, {longest, longest}, ways);
 }
 
 } // namespace

@@ -94,8 +94,12 @@ struct Field {
     int left, top, across;
     std::vector<Vec2> ways;
     const Vec2& at(int i, int j) const { return ways[size_t(j) * size_t(across) + size_t(i)]; }
-    bool isStill() const {
-        return std::all_of(ways.begin(), ways.end(), [](const Vec2& way) { return way == Vec2{}; });
+    /// How far any goes across and down.
+    Vec2 farthest() const {
+        Vec2 out;
+        for (const Vec2& way : ways)
+            out = {std::max(out.x, std::abs(way.x)), std::max(out.y, std::abs(way.y))};
+        return out;
     }
 };
 
@@ -218,12 +222,13 @@ void draw(const AroundJob& job, Planes& out) {
     const int by = drawnAlong(longest);
     Field field = fieldOver({out.area.x - by, out.area.y - by, out.area.w + 2 * by, out.area.h + 2 * by},
                             stations, job.place.px(f.number(Reach)));
-    if (field.isStill()) {
+    const Vec2 farthest = field.farthest();
+    if (farthest == Vec2{}) {
         out = cutOut(in, out.area);
         return;
     }
     FieldWays ways(std::move(field));
-    out = meanAlong(in, out.area, longest, ways);
+    out = meanAlong(in, out.area, longest, farthest, ways);
 }
 
 } // namespace
