@@ -91,6 +91,7 @@ size_t writtenByte(const std::vector<FieldSpan>& fields, size_t byte) {
 }
 
 TextSpec resolvedText(const TextContent& text, const Release& release) {
+    if (text.tracks) return listedText(text, *text.tracks, release.brief);
     TextSpec spec = text.spec;
     const std::vector<FieldSpan> fields = fieldSpans(spec.text, release);
     for (auto field = fields.rbegin(); field != fields.rend(); ++field)
@@ -132,7 +133,9 @@ std::optional<int> durationFromText(std::string_view text) {
 std::string trackNumber(const std::vector<Track>& tracks, size_t index) {
     size_t place = 1;
     for (size_t i = 0; i < index; ++i) place += tracks[i].side == tracks[index].side;
-    return tracks[index].side + std::to_string(place);
+    const std::string& side = tracks[index].side;
+    const bool isDisc = !side.empty() && side.back() >= '0' && side.back() <= '9';
+    return side + (isDisc ? "." : "") + std::to_string(place);
 }
 
 } // namespace glyptos

@@ -31,7 +31,7 @@ size_t filledByte(const std::vector<FieldSpan>& fields, size_t byte);
 size_t writtenByte(const std::vector<FieldSpan>& fields, size_t byte);
 
 /// The spec to set for a text layer: fields filled from the release. What a field brings looks as the field
-/// does. Unknown fields stay as written.
+/// does. Unknown fields stay as written. A track list is made from the brief.
 TextSpec resolvedText(const TextContent& text, const Release& release);
 
 /// Whether any text on the piece says whose pictures the release is made of.
@@ -42,7 +42,8 @@ std::string durationText(int seconds);
 /// From "4:08", "1:02:07" or "248"; nothing when it is none of these or over 24 hours.
 std::optional<int> durationFromText(std::string_view text);
 
-/// The track's number as printed: side and place on that side, "A1"; only the place when there are no sides.
+/// The track's number as printed: side and place on that side, "A1", or "1.3" where sides are numbered as
+/// discs are; only the place when there are no sides.
 std::string trackNumber(const std::vector<Track>& tracks, size_t index);
 
 } // namespace glyptos

@@ -74,13 +74,19 @@ Vec2 cropMiddle(const Rect& crop, const Source& source) {
     return {(crop.centre().x - 0.5) * source.width, (crop.centre().y - 0.5) * source.height};
 }
 
+double boundedSize(double size) {
+    return std::clamp(size, kSmallestScale, kLargestSide);
+}
+
 /// Lengths as a release file may hold them.
 TextSpec bounded(TextSpec spec) {
     const auto side = [](double& length) { length = std::clamp(length, 0.0, kFarthestPlace); };
-    spec = withLetters(std::move(spec),
-                       [](LetterStyle& l) { l.size = std::clamp(l.size, kSmallestScale, kLargestSide); });
+    spec = withLetters(std::move(spec), [](LetterStyle& l) { l.size = boundedSize(l.size); });
     if (auto* area = std::get_if<InArea>(&spec.frame)) side(area->width), side(area->height);
     if (auto* circle = std::get_if<RoundCircle>(&spec.frame)) side(circle->radius);
+    if (auto* table = std::get_if<InTable>(&spec.frame))
+        for (double* length : {&table->width, &table->height, &table->gap, &table->gutter, &table->grid})
+            side(*length);
     return spec;
 }
 
@@ -153,6 +159,9 @@ Layer scaled(Layer layer, Vec2 about, double factor) {
     if (auto* text = std::get_if<TextContent>(&layer.content)) {
         p.scaleX = oldX, p.scaleY = oldY;
         text->spec = bounded(scaled(std::move(text->spec), factor));
+        if (text->tracks)
+            for (TrackLetters* letters : lettersOf(*text->tracks))
+                if (letters->letters) letters->letters->size = boundedSize(letters->letters->size * factor);
     }
     if (auto* shape = std::get_if<ShapeContent>(&layer.content)) {
         shape->corner = std::min(shape->corner * factor, kLargestSide);

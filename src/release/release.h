@@ -10,6 +10,7 @@
 #include "release/shape.h"
 #include "release/source_facts.h"
 #include "release/text_style.h"
+#include "release/track_listing.h"
 #include "release/treatment.h"
 #include "type/text_spec.h"
 
@@ -29,7 +30,8 @@ inline constexpr int kLongestTrack = 24 * 60 * 60; ///< seconds
 struct Track {
     std::string side; ///< "A", "B", … or empty
     std::string title;
-    int seconds = 0; ///< 0: not known; at most kLongestTrack
+    int seconds = 0;            ///< 0: not known; at most kLongestTrack
+    std::string performer = {}; ///< where it is not the artist of the release alone
     bool operator==(const Track&) const = default;
 };
 
@@ -76,6 +78,7 @@ struct TextContent {
     Ink colour{1, 1, 1, 1};
     std::string style;        ///< the text style it follows; empty: none
     std::vector<Ink> colours; ///< of letters whose paint is 1, 2, …; theirs is `colour` where there is none
+    std::optional<TrackListing> tracks; ///< the words are the track list, and not those of the spec
     const Ink& colourOf(int paint) const {
         return paint >= 1 && size_t(paint) <= colours.size() ? colours[size_t(paint) - 1] : colour;
     }

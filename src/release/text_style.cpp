@@ -72,6 +72,17 @@ void setLook(TextContent& text, const TextLook& look, Unit unit) {
     text.colour = look.colour;
 }
 
+void setTrackLetters(TextContent& text, int paint, const TextStyle* style, Unit unit) {
+    if (!text.tracks) return;
+    TrackLetters& letters = *lettersOf(*text.tracks)[size_t(paint) - 1];
+    letters = {};
+    if (!style) return;
+    letters = {style->id, style->look.letters};
+    letters.letters->size *= panelUnitsPerMm(unit);
+    if (text.colours.size() < size_t(paint)) text.colours.resize(size_t(paint), text.colour);
+    text.colours[size_t(paint) - 1] = style->look.colour;
+}
+
 std::vector<LookPart> differences(const TextLook& a, const TextLook& b) {
     std::vector<LookPart> out;
     eachPart([&](LookPart part, const auto& reach) {

@@ -54,6 +54,10 @@ TextLook lookOf(const TextContent& text, Unit unit);
 /// The text with that look; its runs stay as they are, in their sizes against the rest.
 void setLook(TextContent& text, const TextLook& look, Unit unit);
 
+/// The letters of a track list with that paint (track_listing.h) follow a style, in its colour; without one
+/// they look as the titles do.
+void setTrackLetters(TextContent& text, int paint, const TextStyle* style, Unit unit);
+
 /// In what two looks differ; sizes and spaces as far as one could see it.
 std::vector<LookPart> differences(const TextLook& a, const TextLook& b);
 /// `own` where it differs from `before`, otherwise `after`.

@@ -2,7 +2,7 @@
 // moved by rules and by hand.
 #pragma once
 
-#include "type/line_layout.h"
+#include "type/lines/line_layout.h"
 
 namespace glyptos {
 

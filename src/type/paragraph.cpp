@@ -67,7 +67,8 @@ SetLetter setLetter(const LaidLine& line, const PlacedLetter& letter) {
     out.from = letter.from, out.to = letter.to, out.line = letter.line;
     out.map = letter.map * Affine::translation(letter.x, 0);
     out.advance = letter.advance, out.above = line.above, out.below = line.below;
-    out.isSpace = letter.isSpace, out.rightToLeft = line.glyphs[letter.first].glyph.rightToLeft;
+    out.opacity = letter.opacity, out.isSpace = letter.isSpace,
+    out.rightToLeft = line.glyphs[letter.first].glyph.rightToLeft;
     return out;
 }
 
@@ -91,8 +92,9 @@ Paragraph setParagraph(const TextSpec& spec, const FontLibrary& fonts) {
     for (const PlacedLetter& letter : letters)
         out.letters.push_back(setLetter(layout.lines[letter.line], letter));
     out.ascent = layout.lines.empty() ? face->ascentEm() * spec.letters.size : layout.lines.front().above;
-    const bool isStraight =
-        std::holds_alternative<AtPoint>(spec.frame) || std::holds_alternative<InArea>(spec.frame);
+    const bool isStraight = std::holds_alternative<AtPoint>(spec.frame) ||
+                            std::holds_alternative<InArea>(spec.frame) ||
+                            std::holds_alternative<InTable>(spec.frame);
     out.box = isStraight ? boxOfLines(spec, layout) : boxOfLetters(out.letters, spec);
     out.ink = out.outline.bounds();
     out.shown = layout.shown;

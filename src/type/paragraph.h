@@ -23,6 +23,7 @@ struct SetLetter {
     size_t line = 0;
     Affine map; ///< to the paragraph, from the letter's own frame: x from its left, y down from the baseline
     double advance = 0, above = 0, below = 0; ///< in its own frame
+    double opacity = 1;
     bool isSpace = false, rightToLeft = false;
 };
 

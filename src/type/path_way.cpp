@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <numbers>
 
 namespace glyptos {
@@ -32,6 +33,18 @@ PathWay::Spot PathWay::at(double along) const {
     const double t = length > 0 ? (along - reached_[i - 1]) / length : 0;
     return {{a.x + t * (b.x - a.x), a.y + t * (b.y - a.y)},
             std::atan2(b.y - a.y, b.x - a.x) * 180 / std::numbers::pi};
+}
+
+double PathWay::nearest(Vec2 point) const {
+    double best = 0, least = std::numeric_limits<double>::infinity();
+    for (size_t i = 1; i < points_.size(); ++i) {
+        const Vec2 a = points_[i - 1], way = points_[i] - a, to = point - a;
+        const double square = way.x * way.x + way.y * way.y;
+        const double t = square > 0 ? std::clamp((to.x * way.x + to.y * way.y) / square, 0.0, 1.0) : 0;
+        const double away = (a + way * t - point).length();
+        if (away < least) least = away, best = reached_[i - 1] + t * (reached_[i] - reached_[i - 1]);
+    }
+    return best;
 }
 
 Contour reversed(Contour contour) {

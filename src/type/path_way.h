@@ -18,6 +18,8 @@ class PathWay {
     };
     /// `at` from 0 to `length()`.
     Spot at(double along) const;
+    /// How far along it comes nearest to a point.
+    double nearest(Vec2 point) const;
 
   private:
     std::vector<Vec2> points_;

@@ -116,16 +116,22 @@ TextSpec scaled(TextSpec spec, double factor) {
     spec.letters.size *= factor;
     for (TextRun& run : spec.runs) run.letters.size *= factor;
     for (TabStop& stop : spec.tabs) stop.at *= factor;
-    std::visit(Overloaded{[](AtPoint&) {}, [&](InArea& area) { area.width *= factor, area.height *= factor; },
-                          [&](InShape& shape) { scale(shape.outline, factor); },
-                          [&](AlongPath& along) {
-                              std::vector<Contour> one{std::move(along.line)};
-                              scale(one, factor);
-                              along.line = std::move(one.front());
-                              along.start *= factor;
-                          },
-                          [&](RoundCircle& circle) { circle.radius *= factor; }},
-               spec.frame);
+    std::visit(
+        Overloaded{
+            [](AtPoint&) {}, [&](InArea& area) { area.width *= factor, area.height *= factor; },
+            [&](InShape& shape) { scale(shape.outline, factor); },
+            [&](AlongPath& along) {
+                std::vector<Contour> one{std::move(along.line)};
+                scale(one, factor);
+                along.line = std::move(one.front());
+                along.start *= factor;
+            },
+            [&](RoundCircle& circle) { circle.radius *= factor; },
+            [&](InTable& table) {
+                for (double* length : {&table.width, &table.height, &table.gap, &table.gutter, &table.grid})
+                    *length *= factor;
+            }},
+        spec.frame);
     return spec;
 }
 

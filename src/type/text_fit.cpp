@@ -7,8 +7,11 @@
 namespace glyptos {
 namespace {
 
+/// Letters, and the grid that they stand on.
 TextSpec resized(const TextSpec& spec, double factor) {
-    return withLetters(spec, [factor](LetterStyle& letters) { letters.size *= factor; });
+    TextSpec out = withLetters(spec, [factor](LetterStyle& letters) { letters.size *= factor; });
+    if (auto* table = std::get_if<InTable>(&out.frame)) table->grid *= factor;
+    return out;
 }
 
 } // namespace

@@ -135,7 +135,28 @@ struct RoundCircle {
     bool inside = false; ///< feet outwards, read from the middle
     bool operator==(const RoundCircle&) const = default;
 };
-using TextFrame = std::variant<AtPoint, InArea, InShape, AlongPath, RoundCircle>;
+/// One column of a table; of those that break each gets the same share of the width that the others leave.
+struct TableColumn {
+    Align align = Align::Left; ///< Justified: as Left
+    bool breaks = false;
+    bool operator==(const TableColumn&) const = default;
+};
+/// Rows on one baseline grid. A hard line is a row, its tabs part cells, '\v' begins a new line in a cell; a
+/// hard line without a tab is a heading over all columns, a step of air above it, and stays with the row
+/// below. The anchor is the left end of the top. Where words are centred or set to the right there are no
+/// columns: the cells of a row follow each other in one line.
+struct InTable {
+    double width = 100, height = 0; ///< height 0: as high as the rows are
+    std::vector<TableColumn> columns = {};
+    double gap = 4;           ///< between columns
+    int strips = 1;           ///< side by side, of about the same height; rows and their cells stay whole
+    double gutter = 8;        ///< between strips
+    double grid = 0;          ///< from baseline to baseline; 0: the leading of the letters
+    std::string leader = {};  ///< repeated behind the columns that break, up to the next cell
+    bool hangs = false;       ///< the first column stands to the left of the anchor, and of each strip
+    bool operator==(const InTable&) const = default;
+};
+using TextFrame = std::variant<AtPoint, InArea, InShape, AlongPath, RoundCircle, InTable>;
 
 /// Lengths in the units of the panel. Positions in the text are bytes of UTF-8, at the beginning of a
 /// character; lists are in their order.

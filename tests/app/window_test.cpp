@@ -231,8 +231,8 @@ class WindowTest : public QObject {
         QCOMPARE(model->rowCount(), 1);
         QVERIFY(model->setData(model->index(0, 1), "A"));
         QVERIFY(model->setData(model->index(0, 2), "Þoka við bryggju"));
-        QVERIFY(model->setData(model->index(0, 3), "4:08"));
-        QVERIFY(!model->setData(model->index(0, 3), "four minutes"));
+        QVERIFY(model->setData(model->index(0, 4), "4:08"));
+        QVERIFY(!model->setData(model->index(0, 4), "four minutes"));
         QVERIFY2(notice().contains("four minutes"), qPrintable(notice()));
         const auto spec = resolvedText(*t->layers()[0]->as<TextContent>(), *t->document().release());
         QCOMPARE(QString::fromStdString(spec.text), QStringLiteral("A1\tÞoka við bryggju\t4:08"));

@@ -79,6 +79,8 @@ class Maker {
         }
         const auto tracks = flip() ? tracksFromCue(cue, "a.cue") : tracksFromText(list);
         if (tracks) b.tracks = tracks->tracks;
+        for (Track& track : b.tracks)
+            if (flip()) track.performer = text();
         return b;
     }
 
@@ -167,7 +169,7 @@ class Maker {
     }
     TextFrame frame() {
         Contour line{{{point(), point(), point()}, {point(), point(), point()}}, flip()};
-        switch (below(5)) {
+        switch (below(6)) {
         case 0:
             return InArea{length(), flip() ? 0 : length()};
         case 1:
@@ -176,6 +178,11 @@ class Maker {
             return AlongPath{line, place(), flip()};
         case 3:
             return RoundCircle{length(), 360 * share() - 180, flip()};
+        case 4: {
+            InTable out{length(), length(), {}, length(), 1 + below(5), length(), length(), text(), flip()};
+            for (int i = below(4); i > 0; --i) out.columns.push_back({one<Align>(4), flip()});
+            return out;
+        }
         default:
             return AtPoint{};
         }
@@ -196,6 +203,22 @@ class Maker {
         if (flip()) spec.tabs = {{place(), one<TabAlign>(4), flip() ? "." : ""}};
     }
 
+    TrackListing listing(const Release& r) {
+        TrackListing out;
+        out.facts.clear();
+        for (const TrackFact fact :
+             {TrackFact::Length, TrackFact::Performer, TrackFact::Title, TrackFact::Number})
+            if (flip()) out.facts.push_back(fact);
+        out.numbers = one<TrackNumbers>(4), out.first = 1 + below(3), out.last = below(9);
+        if (flip()) out.sides = {"A", text()};
+        out.headings = flip(), out.headingWord = text(), out.performerBelow = flip();
+        for (TrackLetters* one : lettersOf(out)) {
+            if (flip()) one->letters = letters();
+            if (one->letters && !r.textStyles.empty() && flip()) one->style = r.textStyles.front().id;
+        }
+        return out;
+    }
+
     Content content(const Release& r, const PanelRef& panel) {
         switch (below(5)) {
         case 0: {
@@ -209,6 +232,7 @@ class Maker {
             if (!r.textStyles.empty() && flip()) t.style = r.textStyles.front().id;
             t.colour = ink(r);
             for (int i = below(3); i > 0; --i) t.colours.push_back(ink(r));
+            if (below(3) == 0) t.tracks = listing(r);
             return t;
         }
         case 1:

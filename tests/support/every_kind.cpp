@@ -213,6 +213,15 @@ ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
     put(front,
         treated(layerOf("treated photo", PictureContent{kPhoto, {0.2, 0.2, 0.4, 0.4}}, {420, 330}), grades));
     Treatment shadow = treatment("cast-shadow", {{"colour", tide()}, {"distance", 9.5}, {"softness", 6.0}});
+    TextContent listed;
+    listed.spec.letters.size = 22, listed.spec.leading = 1.4;
+    listed.spec.frame =
+        InTable{.width = 300, .gap = 12, .strips = 2, .gutter = 30, .leader = ".", .hangs = true};
+    listed.tracks.emplace();
+    listed.tracks->facts.push_back(TrackFact::Performer);
+    listed.tracks->figures.letters = LetterStyle{.family = "Bebas Neue", .size = 24};
+    listed.colours = {sand};
+    put(front, layerOf("tracks", listed, {120, 430}));
     TextContent lit;
     lit.spec.text = "Ljós {title}", lit.spec.letters.size = 50, lit.colour = sand;
     Treatment unknown;

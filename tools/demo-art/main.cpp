@@ -2,11 +2,12 @@
 // demo-art --drawer FOLDER
 //
 // Makes the pictures of the demo and puts them into the composition: a release file (docs/file-format.md)
-// without sources, in which a layer names its picture as "@moon.png". What is made by hand (handwork.h,
-// paintwork.h) is added.
+// without sources, in which a layer names its picture as "@moon.png". What is made by hand (letterwork.h,
+// handwork.h, paintwork.h, treatwork.h) is added.
 #include "canvas.h"
 #include "drawer.h"
 #include "handwork.h"
+#include "letterwork.h"
 #include "paintwork.h"
 #include "treatwork.h"
 
@@ -86,13 +87,17 @@ Result<void> compose(const std::string& composition, const std::string& out, con
     auto release = releaseFromJson(text, *forms);
     if (!release) return fail(release.error().fault, composition + ": " + release.error().message);
     release->sources = sources;
-    const auto worked = withHandwork(std::make_shared<const Release>(std::move(*release)));
+    const auto lettered = withLetterwork(std::make_shared<const Release>(std::move(*release)));
+    if (!lettered) return tl::unexpected(lettered.error());
+    const auto worked = withHandwork(*lettered);
     if (!worked) return tl::unexpected(worked.error());
     const auto painted = withPaintwork(*worked);
     if (!painted) return tl::unexpected(painted.error());
     const auto treated = withTreatwork(*painted);
     if (!treated) return tl::unexpected(treated.error());
-    return saveProject(**treated, out);
+    const auto behind = withTitleBehind(*treated);
+    if (!behind) return tl::unexpected(behind.error());
+    return saveProject(**behind, out);
 }
 
 } // namespace

@@ -12,16 +12,20 @@ BenchWords::BenchWords(ComposeBench& bench)
 
 /// Large enough to read on the panel, low enough for a spine, in ink or paper, whichever stands out there.
 void BenchWords::add(const QString& name, const QString& words, Vec2 at, double share) {
+    if (!bench_.panel()) return;
+    TextContent text;
+    text.spec.text = words.toStdString();
+    add(name, std::move(text), at, share);
+}
+
+void BenchWords::add(const QString& name, TextContent text, Vec2 at, double share) {
     const Panel* panel = bench_.panel();
-    if (!panel) return;
     const Rect area = panel->withBleed();
     const Vec2 where = bench_.toView().map(at);
     const QColor under = bench_.colourAt({where.x, where.y});
     const double ground = under.isValid() ? 1 - under.alphaF() * (1 - under.lightnessF()) : 1;
     Layer layer;
     layer.name = name.toStdString();
-    TextContent text;
-    text.spec.text = words.toStdString();
     text.spec.letters.size = std::max(area.h * share, std::min(area.h * 0.55, area.w / 60));
     text.spec.letters.style = "SemiBold";
     text.colour = fromQt(ground > 0.5 ? Theme::day().ink : Theme::day().paper);
@@ -36,15 +40,34 @@ void BenchWords::addField(const FieldInfo& field) {
     const Panel* panel = bench_.panel();
     if (!panel) return;
     const Rect room = panel->safeArea().value_or(panel->trim());
-    const bool list = field.token.starts_with("{tracks");
+    if (field.token.starts_with("{tracks")) return addTracks(field, room);
     add(QString::fromUtf8(field.label.data(), qsizetype(field.label.size())),
         QString::fromUtf8(field.token.data(), qsizetype(field.token.size())),
-        {room.x + room.w * 0.03, list ? room.y + room.h * 0.1 : room.y + room.h * 0.45}, list ? 0.03 : 0.07);
+        {room.x + room.w * 0.03, room.y + room.h * 0.45}, 0.07);
+}
+
+/// As a list of its own, in columns; "{tracks A}" one of that side.
+void BenchWords::addTracks(const FieldInfo& field, const Rect& room) {
+    constexpr double kShare = 0.03, kGapOfSize = 1.2;
+    const QString name = QString::fromUtf8(field.label.data(), qsizetype(field.label.size()));
+    TextContent text;
+    text.tracks.emplace();
+    if (const size_t space = field.token.find(' '); space != field.token.npos)
+        text.tracks->sides = {std::string(field.token.substr(space + 1, field.token.size() - space - 2))};
+    const double size = room.h * kShare;
+    text.spec.leading = 1.4;
+    text.spec.frame = InTable{.width = room.w * 0.94, .gap = size * kGapOfSize, .gutter = size * 3};
+    add(name, std::move(text), {room.x + room.w * 0.03, room.y + room.h * 0.1}, kShare);
 }
 
 void BenchWords::edit(bool selectAll) {
     const LayerPtr layer = bench_.document() ? bench_.document()->selectedLayer() : nullptr;
     if (!layer || !layer->as<TextContent>() || layer->locked || editor_) return;
+    if (layer->as<TextContent>()->tracks) {
+        Q_EMIT bench_.document()->refused(tr("These words are the tracks of the brief: change them there, or "
+                                             "set them free beside the bench."));
+        return;
+    }
     editor_ = new WordsEditor(bench_.document(), bench_.document()->panel(), layer, &bench_);
     connect(editor_, &WordsEditor::finished, this, [this] {
         editor_ = nullptr;

@@ -25,6 +25,9 @@ class BenchWords : public QObject {
     void follow();
 
   private:
+    void add(const QString& name, TextContent text, Vec2 at, double share);
+    void addTracks(const FieldInfo& field, const Rect& room);
+
     ComposeBench& bench_;
     QPointer<WordsEditor> editor_;
 };

@@ -2,6 +2,7 @@
 
 #include "app/widgets/theme.h"
 #include "release/edits/edits.h"
+#include "type/hand_setting.h"
 #include "type/text_edits.h"
 
 #include <QApplication>
@@ -174,10 +175,38 @@ bool WordsEditor::moveByLines(const QKeyEvent& event) {
     }
 }
 
+bool WordsEditor::setByHand(const QKeyEvent& event) {
+    constexpr double kKernStep = 0.01, kLeadingStep = 0.05; // em
+    const int key = event.key();
+    const bool kerns = key == Qt::Key_Left || key == Qt::Key_Right;
+    if (!(event.modifiers() & Qt::AltModifier) || !(kerns || key == Qt::Key_Up || key == Qt::Key_Down))
+        return false;
+    const size_t at = bytesIn(toPlainText(), textCursor().position());
+    const auto [from, to] = lineAround(*place_->set, byteOf(textCursor().position()));
+    const size_t lineFrom = writtenByte(fields_, from), lineTo = writtenByte(fields_, to);
+    const bool more = key == Qt::Key_Right || key == Qt::Key_Down;
+    const ReleasePtr next = withChangedLayer(written(), panel_, layer_, [&](Layer& l) {
+        auto* text = std::get_if<TextContent>(&l.content);
+        if (!text) return;
+        TextSpec& spec = text->spec;
+        spec = kerns ? withKern(spec, at, kernAt(spec, at) + (more ? kKernStep : -kKernStep))
+                     : withLeading(
+                           spec, lineFrom, lineTo,
+                           std::max(leadingOf(spec, lineFrom, lineTo) + (more ? kLeadingStep : -kLeadingStep),
+                                    0.0));
+    });
+    const QString name = kerns ? tr("Kern a pair of %1") : tr("Leading of a line of %1");
+    before_ = toPlainText(); // kept with it
+    document_->edit(name.arg(QString::fromStdString(name_)), next,
+                    QStringLiteral("%1 %2").arg(kerns ? "kern" : "leading").arg(at));
+    return true;
+}
+
 void WordsEditor::keyPressEvent(QKeyEvent* event) {
     const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
     if (event->key() == Qt::Key_Escape) return finish(false);
     if (enter && event->modifiers() & Qt::ControlModifier) return finish(true);
+    if (place_ && document_ && setByHand(*event)) return;
     if (place_ && moveByLines(*event)) return;
     wantedX_.reset();
     if (place_ && (event->key() == Qt::Key_Backspace || event->key() == Qt::Key_Delete))

@@ -53,6 +53,9 @@ class WordsEditor : public WordsBox {
     /// Up, down and to the ends of lines, as the words are set.
     bool moveByLines(const QKeyEvent& event);
     void takeWholeField(int key);
+    /// Alt and the arrows: the pair at the caret closer or wider, its line nearer to the one above or
+    /// farther.
+    bool setByHand(const QKeyEvent& event);
     // Bytes of the filled text, positions of the editor.
     size_t byteOf(int position) const;
     int positionOf(size_t byte) const;

@@ -99,7 +99,8 @@ void BriefView::makeTracks(QVBoxLayout* column) {
     table_->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     table_->setColumnWidth(0, 46);
     table_->setColumnWidth(1, 50);
-    table_->setColumnWidth(3, 74);
+    table_->setColumnWidth(3, 130);
+    table_->setColumnWidth(4, 74);
     column->addWidget(table_, 1);
     auto* add = new QPushButton(tr("Add track"));
     auto* remove = new QPushButton(tr("Remove"));

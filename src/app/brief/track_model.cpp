@@ -6,7 +6,7 @@
 namespace glyptos {
 namespace {
 
-enum Column { Number, Side, Title, Duration };
+enum Column { Number, Side, Title, Performer, Duration };
 
 } // namespace
 
@@ -17,7 +17,7 @@ void TrackModel::setDocument(Document* document) {
         // A reset closes the editor in hand, so cells that only change are told apart from rows that come and
         // go.
         if (int(tracks().size()) == shownRows_) {
-            if (shownRows_ > 0) Q_EMIT dataChanged(index(0, 0), index(shownRows_ - 1, 3));
+            if (shownRows_ > 0) Q_EMIT dataChanged(index(0, 0), index(shownRows_ - 1, Duration));
             return;
         }
         beginResetModel();
@@ -47,6 +47,8 @@ QVariant TrackModel::data(const QModelIndex& index, int role) const {
         return QString::fromStdString(track.side);
     case Title:
         return QString::fromStdString(track.title);
+    case Performer:
+        return QString::fromStdString(track.performer);
     default:
         return QString::fromStdString(durationText(track.seconds));
     }
@@ -54,7 +56,7 @@ QVariant TrackModel::data(const QModelIndex& index, int role) const {
 
 QVariant TrackModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (orientation != Qt::Horizontal || role != Qt::DisplayRole) return {};
-    const QString names[] = {tr("No."), tr("Side"), tr("Title"), tr("Length")};
+    const QString names[] = {tr("No."), tr("Side"), tr("Title"), tr("Performer"), tr("Length")};
     return names[section];
 }
 
@@ -78,6 +80,8 @@ bool TrackModel::setData(const QModelIndex& index, const QVariant& value, int ro
         edit(tr("Length of track"), [&](auto& all) { all[row].seconds = *seconds; });
     } else if (index.column() == Side) {
         edit(tr("Side of track"), [&](auto& all) { all[row].side = text.toUpper().toStdString(); });
+    } else if (index.column() == Performer) {
+        edit(tr("Performer of track"), [&](auto& all) { all[row].performer = text.toStdString(); });
     } else {
         edit(tr("Title of track"), [&](auto& all) { all[row].title = text.toStdString(); });
     }

@@ -1,4 +1,4 @@
-// The tracks of the brief as a table: side, title, duration.
+// The tracks of the brief as a table: side, title, performer, duration.
 #pragma once
 
 #include "app/session/document.h"
@@ -13,7 +13,7 @@ class TrackModel : public QAbstractTableModel {
     using QAbstractTableModel::QAbstractTableModel;
     void setDocument(Document* document);
     int rowCount(const QModelIndex& parent = {}) const override;
-    int columnCount(const QModelIndex&) const override { return 4; }
+    int columnCount(const QModelIndex&) const override { return 5; }
     QVariant data(const QModelIndex& index, int role) const override;
     QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
     Qt::ItemFlags flags(const QModelIndex& index) const override;

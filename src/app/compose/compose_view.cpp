@@ -83,6 +83,7 @@ ComposeView::ComposeView(Engine& engine, RenderService& service, QWidget* parent
     });
     connect(bar_, &BenchBar::referenceAsked, this, &ComposeView::referenceAsked);
     connect(properties_, &PropertiesPanel::specimensAsked, specimens_, &SpecimenSheet::open);
+    connect(properties_, &PropertiesPanel::briefAsked, this, &ComposeView::briefAsked);
     connect(properties_, &PropertiesPanel::blendSheetAsked, blendSheet_, &BlendSheet::open);
     connect(treatments_, &TreatmentsSection::sheetAsked, this,
             [this] { trying_->open(TrySheet::Page::Treatments, treatments_->current()); });

@@ -61,6 +61,7 @@ class ComposeView : public QWidget {
 
   Q_SIGNALS:
     void pictureAsked();
+    void briefAsked();
     /// Another picture for the layer in hand.
     void replaceAsked();
     /// A file with a reference picture.

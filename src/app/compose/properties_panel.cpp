@@ -9,7 +9,9 @@
 #include "app/letter/rule_section.h"
 #include "app/letter/setting_section.h"
 #include "app/letter/style_section.h"
+#include "app/letter/table_section.h"
 #include "app/letter/text_section.h"
+#include "app/letter/tracks_section.h"
 
 #include <QVBoxLayout>
 
@@ -28,7 +30,10 @@ PropertiesPanel::PropertiesPanel(Engine& engine, RenderService& service, QWidget
     auto* picture = new PictureSection(engine);
     auto* mask = new MaskSection(engine);
     auto* text = new TextSection(engine);
+    auto* tracks = new TracksSection(engine);
     sections_ = {text,
+                 tracks,
+                 new TableSection(engine),
                  new StyleSection(engine),
                  new LegibilitySection(engine, service),
                  new SettingSection(engine),
@@ -42,6 +47,7 @@ PropertiesPanel::PropertiesPanel(Engine& engine, RenderService& service, QWidget
     for (LayerSection* section : sections_) all->addWidget(section);
     all->addStretch();
     alignLabels();
+    connect(tracks, &TracksSection::briefAsked, this, &PropertiesPanel::briefAsked);
     connect(text, &TextSection::specimensAsked, this, &PropertiesPanel::specimensAsked);
     connect(blend, &BlendSection::sheetAsked, this, &PropertiesPanel::blendSheetAsked);
     connect(picture, &PictureSection::replaceAsked, this, &PropertiesPanel::replaceAsked);

@@ -24,6 +24,7 @@ class PropertiesPanel : public QWidget {
   Q_SIGNALS:
     void blendSheetAsked();
     void specimensAsked();
+    void briefAsked();
     void replaceAsked();
     void framingAsked();
     void maskLookChosen(MaskLook look);

@@ -1,5 +1,7 @@
 #include "app/letter/rule_section.h"
 
+#include "type/hand_setting.h"
+
 #include <algorithm>
 
 namespace glyptos {
@@ -51,11 +53,64 @@ RuleSection::RuleSection(Engine& engine)
     row(tr("Turned"), turn_, {Kind::Falling, Kind::Chance});
     row(tr("Fading"), fade_, {Kind::Falling});
     row(tr("Scaled"), spread_, {Kind::Chance}, again_);
+    makeMarked(form);
     bindRule(rise_, [](LetterRule& r, double v) { r.rise = v; });
     bindRule(turn_, [](LetterRule& r, double v) { r.turn = v; });
     bindRule(spread_, [](LetterRule& r, double v) { r.spread = v; });
     bindRule(fade_, [](LetterRule& r, double v) { r.fade = v; });
     bindRule(period_, [](LetterRule& r, double v) { r.period = v; });
+}
+
+/// Each of the marked letters by itself.
+void RuleSection::makeMarked(QFormLayout* form) {
+    markedTurn_ =
+        new NumberField(tr("Turn of the marked letters"), plainUnit(QStringLiteral("°"), 1, 1, -360, 360));
+    markedScale_ = new NumberField(tr("Scale of the marked letters"),
+                                   plainUnit(QStringLiteral("×"), 2, 0.05, 0.01, 100));
+    markedOpacity_ =
+        new NumberField(tr("Opacity of the marked letters"), plainUnit(QStringLiteral("×"), 2, 0.05, 0, 1));
+    kern_ = new NumberField(tr("Space before the marked letters"),
+                            plainUnit(QStringLiteral("em"), 3, 0.01, -5, 5));
+    kern_->setToolTip(tr("Added to what the kerning says; the Letter hand drags it between two letters"));
+    const auto row = [&](const QString& label, NumberField* first, NumberField* second) {
+        auto* title = new FieldLabel(label, first);
+        QWidget* made = inOneRow({first, second});
+        form->addRow(title, made);
+        markedRows_.push_back(title), markedRows_.push_back(made);
+    };
+    row(tr("Marked"), markedTurn_, markedScale_);
+    row(tr("Opacity"), markedOpacity_, kern_);
+    bindPose(markedTurn_, [](LetterPose& p, double v) { p.turn = v; });
+    bindPose(markedScale_, [](LetterPose& p, double v) { p.scale = v; });
+    bindPose(markedOpacity_, [](LetterPose& p, double v) { p.opacity = v; });
+    bind(kern_, tr("Kern a pair of %1"), [this](Layer& l, double v) {
+        auto* text = std::get_if<TextContent>(&l.content);
+        if (const auto marked = document_->lettersInHand(); text && marked)
+            text->spec = withKern(std::move(text->spec), marked->from, v);
+    });
+}
+
+void RuleSection::bindPose(NumberField* field, void (*set)(LetterPose&, double)) {
+    bind(field, tr("Letters of %1"), [this, set](Layer& l, double v) {
+        auto* text = std::get_if<TextContent>(&l.content);
+        const auto marked = document_->lettersInHand();
+        if (!text || !marked) return;
+        for (size_t at = marked->from; at < marked->to; ++at) {
+            if ((text->spec.text[at] & 0xc0) == 0x80) continue; // inside a character
+            LetterPose pose = poseAt(text->spec, at);
+            set(pose, v);
+            text->spec = withPose(std::move(text->spec), pose);
+        }
+    });
+}
+
+void RuleSection::refreshMarked(const TextContent& text) {
+    const auto marked = document_->lettersInHand();
+    for (QWidget* widget : markedRows_) widget->setVisible(marked.has_value());
+    if (!marked) return;
+    const LetterPose pose = poseAt(text.spec, marked->from);
+    markedTurn_->setValue(pose.turn), markedScale_->setValue(pose.scale);
+    markedOpacity_->setValue(pose.opacity), kern_->setValue(kernAt(text.spec, marked->from));
 }
 
 void RuleSection::bindRule(NumberField* field, void (*set)(LetterRule&, double)) {
@@ -97,6 +152,7 @@ void RuleSection::refresh(const Layer& layer) {
         widget->setVisible(!rules.empty() && std::find(kinds.begin(), kinds.end(), rule.kind) != kinds.end());
     rise_->setValue(rule.rise), turn_->setValue(rule.turn), spread_->setValue(rule.spread);
     fade_->setValue(rule.fade), period_->setValue(rule.period);
+    refreshMarked(*layer.as<TextContent>());
 }
 
 } // namespace glyptos

@@ -1,4 +1,4 @@
-// Letters that leave their places by a rule.
+// Letters that leave their places by a rule, and marked ones by hand.
 #pragma once
 
 #include "app/figures/layer_section.h"
@@ -20,10 +20,15 @@ class RuleSection : public LayerSection {
   private:
     void choose(int kind);
     void bindRule(NumberField* field, void (*set)(LetterRule&, double));
+    void makeMarked(QFormLayout* form);
+    void bindPose(NumberField* field, void (*set)(LetterPose&, double));
+    void refreshMarked(const TextContent& text);
     void changeRule(const QString& name, const std::function<void(LetterRule&)>& edit);
 
     QComboBox* kind_;
     NumberField *rise_, *turn_, *spread_, *fade_, *period_;
+    NumberField *markedTurn_, *markedScale_, *markedOpacity_, *kern_;
+    std::vector<QWidget*> markedRows_;
     QPushButton* again_;
     std::vector<std::pair<QWidget*, std::vector<LetterRule::Kind>>> rows_; ///< and for which kinds they are
 };

@@ -43,7 +43,7 @@ class SettingSection : public LayerSection {
     QComboBox *kerning_, *case_, *language_, *align_, *frame_;
     QCheckBox *below_, *inside_, *hyphens_, *hang_, *even_, *spaces_;
     std::vector<QWidget*> areaRow_, pathRow_, circleRow_;
-    QLabel *overflow_, *marked_;
+    QLabel *overflow_, *marked_, *frameLabel_;
     QPushButton* fit_;
     QWidget* overflowRow_;
 };

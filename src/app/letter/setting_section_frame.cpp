@@ -2,6 +2,7 @@
 #include "app/session/background.h"
 #include "app/session/engine.h"
 #include "base/overloaded.h"
+#include "base/text.h"
 #include "release/fields.h"
 #include "release/placing.h"
 #include "render/layer_way.h"
@@ -14,20 +15,42 @@
 namespace glyptos {
 namespace {
 
-enum FrameKind { AtAPoint, InAnArea, InAShape, AlongALine, RoundACircle }; // as TextFrame has them
+enum FrameKind { AtAPoint, InAnArea, InAShape, AlongALine, RoundACircle, InATable }; // as TextFrame has them
 
 template <class Frame>
 void setFrame(TextContent& text, const std::function<void(Frame&)>& set) {
     if (auto* frame = std::get_if<Frame>(&text.spec.frame)) set(*frame);
 }
 
+/// With the columns that the tabs of a text make: the widest of them breaks, figures stand to the right.
+InTable tableOf(const TextSpec& spec, double width) {
+    std::vector<size_t> longest;
+    std::vector<bool> figures;
+    for (const std::string& line : split(spec.text, '\n')) {
+        const std::vector<std::string> cells = split(line, '\t');
+        longest.resize(std::max(longest.size(), cells.size())), figures.resize(longest.size(), true);
+        for (size_t i = 0; cells.size() > 1 && i < cells.size(); ++i) {
+            longest[i] = std::max(longest[i], cells[i].size());
+            figures[i] = figures[i] && cells[i].find_first_not_of("0123456789:.,") == cells[i].npos;
+        }
+    }
+    InTable out;
+    out.width = width, out.gap = spec.letters.size, out.gutter = 3 * spec.letters.size;
+    for (size_t i = 0; i < longest.size(); ++i)
+        out.columns.push_back({figures[i] ? Align::Right : Align::Left, false});
+    if (!longest.empty())
+        out.columns[size_t(std::max_element(longest.begin(), longest.end()) - longest.begin())].breaks = true;
+    return out;
+}
+
 } // namespace
 
 void SettingSection::makeFrame(QFormLayout* form) {
     frame_ = choice(tr("Frame"), {tr("At a point"), tr("In an area"), tr("In a shape"), tr("Along a line"),
-                                  tr("Round a circle")});
+                                  tr("Round a circle"), tr("In a table")});
     connect(frame_, &QComboBox::activated, this, &SettingSection::chooseFrame);
-    form->addRow(roleLabel(tr("Set"), "soft"), frame_);
+    frameLabel_ = roleLabel(tr("Set"), "soft");
+    form->addRow(frameLabel_, frame_);
 
     const auto row = [&](const QString& label, NumberField* field, std::initializer_list<QWidget*> all) {
         QWidget* made = inOneRow(all);
@@ -114,6 +137,10 @@ void SettingSection::chooseFrame(int kind) {
             auto& spec = std::get<TextContent>(l.content).spec;
             spec.frame = RoundCircle{radius, 0, false}, spec.align = Align::Centre;
         });
+    case InATable:
+        return changeText(tr("Set %1 in a table"), [&](TextContent& t) {
+            t.spec.frame = tableOf(t.spec, std::max(set->box.w, size));
+        });
     default:
         frame_->setCurrentIndex(int(text->spec.frame.index()));
         return chooseWay(kind == AlongALine);
@@ -168,6 +195,7 @@ void SettingSection::fit() {
 void SettingSection::refreshFrame(const TextContent& text, const Paragraph& set) {
     const TextFrame& frame = text.spec.frame;
     frame_->setCurrentIndex(int(frame.index()));
+    frame_->setVisible(!text.tracks), frameLabel_->setVisible(!text.tracks);
     const auto show = [](const std::vector<QWidget*>& row, bool on) {
         for (QWidget* widget : row) widget->setVisible(on);
     };
@@ -175,14 +203,14 @@ void SettingSection::refreshFrame(const TextContent& text, const Paragraph& set)
     show(circleRow_, frame.index() == RoundACircle);
     std::visit(
         Overloaded{
-            [](const AtPoint&) {}, [](const InShape&) {},
+            [](const AtPoint&) {}, [](const InShape&) {}, [](const InTable&) {},
             [this](const InArea& a) { areaWidth_->setValue(a.width), areaHeight_->setValue(a.height); },
             [this](const AlongPath& p) { pathStart_->setValue(p.start), below_->setChecked(p.below); },
             [this](const RoundCircle& c) {
                 radius_->setValue(c.radius), circleStart_->setValue(c.start), inside_->setChecked(c.inside);
             }},
         frame);
-    const bool breaks = frame.index() == InAnArea || frame.index() == InAShape;
+    const bool breaks = frame.index() == InAnArea || frame.index() == InAShape || frame.index() == InATable;
     hyphens_->setChecked(text.spec.hyphenate), hang_->setChecked(text.spec.hangPunctuation);
     even_->setChecked(text.spec.balance), spaces_->setChecked(text.spec.breakAtSpaces);
     show({hyphens_->parentWidget(), even_->parentWidget()}, breaks);

@@ -74,7 +74,7 @@ TextSection::TextSection(Engine& engine)
     makeTuning();
     faceNote_ = roleLabel(QString(), "caution");
     form->addRow(words_);
-    form->addRow(inOneRow({fields, features_}));
+    form->addRow(inOneRow({fields_ = fields, features_}));
     form->addRow(roleLabel(tr("Typeface"), "soft"), family_);
     form->addRow(roleLabel(tr("Style"), "soft"), inOneRow({style_, specimens}));
     form->addRow(axes_);
@@ -132,6 +132,8 @@ void TextSection::fillStyles(const std::string& family) {
 
 void TextSection::refresh(const Layer& layer) {
     const auto& text = *layer.as<TextContent>();
+    // The words of a track list are those of the brief.
+    words_->setVisible(!text.tracks), fields_->setVisible(!text.tracks);
     if (words_->toPlainText().toStdString() != text.spec.text) words_->setPlainText(q(text.spec.text));
     // The boxes show what is drawn.
     const auto paragraph = engine_.renderer.paragraphs().get(resolvedText(text, *document_->shown()));

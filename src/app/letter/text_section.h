@@ -35,6 +35,7 @@ class TextSection : public LayerSection {
     WordsBox* words_;
     QComboBox *family_, *style_;
     FeatureList* featureList_;
+    QPushButton* fields_;
     QToolButton* features_;
     AxisFields* axes_;
     QLabel* faceNote_;

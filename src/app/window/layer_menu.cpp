@@ -20,6 +20,7 @@ LayerMenu::LayerMenu(Engine& engine, ComposeView& view, QWidget* parent)
     setObjectName(QStringLiteral("layerMenu"));
     makeAdding();
     makeLight();
+    addMenu(letters_ = new LetterMenu(engine, view, this));
     addSeparator();
     makeCopying();
     addSeparator();
@@ -31,6 +32,7 @@ LayerMenu::LayerMenu(Engine& engine, ComposeView& view, QWidget* parent)
 void LayerMenu::setDocument(Document* document) {
     if (document_) document_->disconnect(this);
     document_ = document;
+    letters_->setDocument(document);
     connect(document_, &Document::selectionChanged, this, &LayerMenu::refresh);
     connect(document_, &Document::changed, this, &LayerMenu::refresh);
     refresh();

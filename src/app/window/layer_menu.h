@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/compose/compose_view.h"
+#include "app/window/letter_menu.h"
 #include "render/arrange.h"
 
 #include <QMenu>
@@ -56,6 +57,7 @@ class LayerMenu : public QMenu {
     Engine& engine_;
     ComposeView& view_;
     Document* document_ = nullptr;
+    LetterMenu* letters_ = nullptr;
     bool active_ = true;
     std::vector<std::pair<QAction*, int>> needing_; ///< actions and how many layers they need
     QAction *clip_ = nullptr, *lock_ = nullptr;

@@ -102,6 +102,7 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     });
     connect(layout_, &LayoutView::composeAsked, this, [this] { showStep(Step::Compose); });
     connect(compose_, &ComposeView::pictureAsked, this, &MainWindow::askPictures);
+    connect(compose_, &ComposeView::briefAsked, this, [this] { showStep(Step::Brief); });
     connect(compose_, &ComposeView::replaceAsked, this, [this] {
         const QString file = askPicture(tr("Replace the picture by"));
         if (!file.isEmpty()) importer_.replace(file, document_->layer());

@@ -11,8 +11,11 @@ constexpr std::pair<const char*, std::string Brief::*> kLater[] = {
 
 Json toJson(const Brief& b) {
     Json tracks = Json::list();
-    for (const Track& t : b.tracks)
-        tracks.push_back({{"side", t.side}, {"title", t.title}, {"seconds", t.seconds}});
+    for (const Track& t : b.tracks) {
+        Json track{{"side", t.side}, {"title", t.title}, {"seconds", t.seconds}};
+        if (!t.performer.empty()) track["performer"] = t.performer;
+        tracks.push_back(std::move(track));
+    }
     Json out{{"artist", b.artist}, {"title", b.title},
              {"label", b.label},   {"catalogue", b.catalogue},
              {"year", b.year},     {"tracks", std::move(tracks)},
@@ -28,7 +31,8 @@ Brief readBrief(const Entry& e) {
     if (e.has("mood")) b.mood = e.texts("mood");
     for (const auto& [key, member] : kLater) b.*member = e.textOr(key, {});
     e.each("tracks", [&](const Entry& t) {
-        b.tracks.push_back({t.text("side"), t.text("title"), t.whole("seconds", 0, kLongestTrack)});
+        b.tracks.push_back({t.text("side"), t.text("title"), t.whole("seconds", 0, kLongestTrack),
+                            t.textOr("performer", {})});
     });
     return b;
 }

@@ -1,6 +1,7 @@
 #include "file/release_json/text_codec.h"
 
 #include "base/overloaded.h"
+#include "file/release_json/listing_codec.h"
 #include "file/release_json/paint_codec.h"
 #include "file/release_json/shape_codec.h"
 #include "release/limits.h"
@@ -15,9 +16,12 @@ constexpr const char* kKerningNames[] = {"font", "optical", "none"};
 constexpr const char* kCaseNames[] = {"as written", "capitals", "small"};
 constexpr const char* kTabNames[] = {"left", "centre", "right", "figures"};
 constexpr const char* kRuleNames[] = {"wave", "arc", "falling", "chance"};
-constexpr const char* kFrameNames[] = {"point", "area", "shape", "path", "circle"};
+constexpr const char* kFrameNames[] = {"point", "area", "shape", "path", "circle", "table"};
 constexpr size_t kMostMarks = 100000;
+constexpr int kMostStrips = 20;
 constexpr double kMostTurn = 36000; // degrees
+
+} // namespace
 
 Json lettersJson(const LetterStyle& l) {
     Json out{{"family", l.family}, {"style", l.style}, {"size", l.size}, {"tracking", l.tracking}};
@@ -38,6 +42,8 @@ Json lettersJson(const LetterStyle& l) {
     return out;
 }
 
+namespace {
+
 std::string readTag(const Entry& e) {
     std::string tag = e.text("tag");
     const bool isTag =
@@ -45,6 +51,8 @@ std::string readTag(const Entry& e) {
     if (!isTag) e.at("tag").wrong("is not a tag of four characters");
     return tag;
 }
+
+} // namespace
 
 LetterStyle readLetters(const Entry& e) {
     LetterStyle out;
@@ -70,21 +78,37 @@ LetterStyle readLetters(const Entry& e) {
     return out;
 }
 
+namespace {
+
 Json frameJson(const TextFrame& frame) {
     Json out{{"kind", kFrameNames[frame.index()]}};
-    std::visit(Overloaded{[](const AtPoint&) {},
-                          [&](const InArea& a) {
-                              out.update({{"width", a.width}, {"height", a.height}});
-                          },
-                          [&](const InShape& s) { out["contours"] = contoursJson(s.outline); },
-                          [&](const AlongPath& p) {
-                              out["contours"] = contoursJson({p.line});
-                              out.update({{"start", p.start}, {"below", p.below}});
-                          },
-                          [&](const RoundCircle& c) {
-                              out.update({{"radius", c.radius}, {"start", c.start}, {"inside", c.inside}});
-                          }},
-               frame);
+    std::visit(
+        Overloaded{[](const AtPoint&) {},
+                   [&](const InArea& a) {
+                       out.update({{"width", a.width}, {"height", a.height}});
+                   },
+                   [&](const InShape& s) { out["contours"] = contoursJson(s.outline); },
+                   [&](const AlongPath& p) {
+                       out["contours"] = contoursJson({p.line});
+                       out.update({{"start", p.start}, {"below", p.below}});
+                   },
+                   [&](const RoundCircle& c) {
+                       out.update({{"radius", c.radius}, {"start", c.start}, {"inside", c.inside}});
+                   },
+                   [&](const InTable& t) {
+                       Json& columns = out["columns"] = Json::list();
+                       for (const TableColumn& c : t.columns)
+                           columns.push_back({{"align", kAlignNames[size_t(c.align)]}, {"breaks", c.breaks}});
+                       out.update({{"width", t.width},
+                                   {"height", t.height},
+                                   {"gap", t.gap},
+                                   {"strips", t.strips},
+                                   {"gutter", t.gutter},
+                                   {"grid", t.grid},
+                                   {"leader", t.leader},
+                                   {"hangs", t.hangs}});
+                   }},
+        frame);
     return out;
 }
 
@@ -103,6 +127,19 @@ TextFrame readFrame(const Entry& e) {
     case 4:
         return RoundCircle{e.between("radius", 0, kFarthestPlace), e.between("start", -kMostTurn, kMostTurn),
                            e.flag("inside")};
+    case 5: {
+        InTable out;
+        for (const auto& [key, length] :
+             {std::pair("width", &out.width), std::pair("height", &out.height), std::pair("gap", &out.gap),
+              std::pair("gutter", &out.gutter), std::pair("grid", &out.grid)})
+            *length = e.between(key, 0, kFarthestPlace);
+        e.each("columns", [&](const Entry& c) {
+            out.columns.push_back({c.oneOf<Align>("align", kAlignNames), c.flag("breaks")});
+        });
+        out.strips = e.whole("strips", 1, kMostStrips);
+        out.leader = e.text("leader"), out.hangs = e.flag("hangs");
+        return out;
+    }
     default:
         return AtPoint{};
     }
@@ -224,6 +261,7 @@ void writeText(Json& out, const TextContent& t) {
     out.update(lettersJson(s.letters));
     out["frame"] = frameJson(s.frame);
     if (!t.style.empty()) out["textStyle"] = t.style;
+    if (t.tracks) out["tracks"] = toJson(*t.tracks);
     for (const auto& [key, on] :
          {std::pair("hyphenate", s.hyphenate), std::pair("hang", s.hangPunctuation),
           std::pair("balance", s.balance), std::pair("breakAtSpaces", s.breakAtSpaces)})
@@ -264,6 +302,7 @@ TextContent readText(const Entry& e) {
     if (e.has("runs")) readRuns(e, s);
     readMarks(e, s);
     out.style = e.textOr("textStyle", {});
+    if (e.has("tracks")) out.tracks = readTrackListing(e.at("tracks"));
     out.colour = readInk(e, "colour");
     if (e.has("colours"))
         e.each("colours", [&](const Entry& ink) { out.colours.push_back(readInk(ink, "colour")); });

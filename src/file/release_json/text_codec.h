@@ -10,6 +10,9 @@ namespace glyptos {
 void writeText(Json& out, const TextContent& text);
 TextContent readText(const Entry& layer);
 
+Json lettersJson(const LetterStyle& letters);
+LetterStyle readLetters(const Entry& entry);
+
 Json toJson(const TextStyle& style);
 TextStyle readTextStyle(const Entry& entry);
 

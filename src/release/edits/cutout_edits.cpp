@@ -1,5 +1,6 @@
 #include "release/edits/cutout_edits.h"
 
+#include "release/edits/edit_steps.h"
 #include "release/placing.h"
 #include "release/walks.h"
 
@@ -20,6 +21,17 @@ Mask maskOf(const PaintedMask& painted, const Placement& corner) {
     out.form = painted;
     out.placement = corner;
     return out;
+}
+
+/// The group that a layer is in, or none, and where in it.
+std::pair<std::string, size_t> placeIn(const Stack& stack, const std::string& layer) {
+    size_t at = 0;
+    const Stack* list = listOf(stack, layer, at);
+    const LayerPtr group = firstLayer(stack, [&](const Layer& l) {
+        const auto* inside = l.as<GroupContent>();
+        return inside && &inside->layers == list;
+    });
+    return {group ? group->id : std::string(), at};
 }
 
 } // namespace
@@ -95,6 +107,26 @@ Made withCutOut(const ReleasePtr& release, const PanelRef& panel, const std::str
             std::make_shared<const Mask>(maskOf({alpha, false, hints}, cornerOf(meant->placement, *source)));
     });
     return {withEdgeColours(masked, panel, layer, edges), layer};
+}
+
+ReleasePtr withWordsBehind(const ReleasePtr& release, const PanelRef& panel, const std::string& words,
+                           const std::string& picture) {
+    const Stack& stack = stackOf(*release, panel);
+    const auto [list, at] = placeIn(stack, wholeFigureOf(stack, picture));
+    return withMovedLayer(release, panel, words, list, at + 1);
+}
+
+Made withWordsInside(const ReleasePtr& release, const PanelRef& panel, const std::string& words,
+                     const std::string& picture, const PixelTilesPtr& alpha, const PixelTilesPtr& edges) {
+    const Stack& stack = stackOf(*release, panel);
+    const LayerPtr ground = findLayer(stack, picture);
+    if (!ground || !ground->as<PictureContent>() || !findLayer(stack, words)) return {release, {}};
+    const auto [list, at] = placeIn(stack, picture);
+    const ReleasePtr between = withMovedLayer(release, panel, words, list, at);
+    Layer figure = *ground;
+    figure.id.clear();
+    const Made made = withLayer(between, panel, std::move(figure), words);
+    return withCutOut(made.release, panel, made.id, alpha, edges);
 }
 
 } // namespace glyptos

@@ -16,6 +16,15 @@ namespace glyptos {
                               const PixelTilesPtr& alpha, const PixelTilesPtr& edges,
                               const std::shared_ptr<const CutoutHints>& hints = nullptr);
 
+/// The words right behind the figure of a picture that is cut out, and so in front of its ground.
+[[nodiscard]] ReleasePtr withWordsBehind(const ReleasePtr& release, const PanelRef& panel,
+                                         const std::string& words, const std::string& picture);
+/// The same for a picture that is not cut out: the words right in front of it, and a copy of it in front of
+/// them that shows the figure alone. `alpha`, `edges` and hints as above; the id is that of the copy.
+[[nodiscard]] Made withWordsInside(const ReleasePtr& release, const PanelRef& panel, const std::string& words,
+                                   const std::string& picture, const PixelTilesPtr& alpha,
+                                   const PixelTilesPtr& edges);
+
 /// Whether a picture layer's mask is one in the picture's own pixels, as cutting it out makes it.
 bool isCutOut(const Layer& layer, const Release& release);
 /// The layer with the mask that it has, and with other edge colours, or none.

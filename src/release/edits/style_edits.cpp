@@ -14,16 +14,39 @@ TextStyle* found(Release& release, const std::string& id) {
     return at == release.textStyles.end() ? nullptr : &*at;
 }
 
+bool follows(const TextContent& text, const std::string& style) {
+    if (text.style == style) return true;
+    if (!text.tracks) return false;
+    const TrackListing& list = *text.tracks;
+    return list.figures.style == style || list.performers.style == style ||
+           list.headingLetters.style == style;
+}
+
+/// Letters of a track list have nothing of their own besides their style.
+bool followInList(TextContent& text, const TextStyle& style, Unit unit) {
+    if (!text.tracks) return false;
+    bool found = false;
+    const auto all = lettersOf(*text.tracks);
+    for (size_t i = 0; i < all.size(); ++i) {
+        if (all[i]->style != style.id) continue;
+        setTrackLetters(text, int(i) + 1, &style, unit);
+        found = true;
+    }
+    return found;
+}
+
 /// Styles may be based on each other in a circle in a file: `left` ends that.
 void follow(Release& release, const std::string& style, const TextLook& before, const TextLook& after,
             int left) {
     if (left <= 0) return;
     changeLayers(release, [&](Layer& layer, const Piece& piece) {
         auto* text = std::get_if<TextContent>(&layer.content);
-        if (!text || text->style != style) return false;
+        if (!text) return false;
         const Unit unit = piece.flat->unit;
+        const bool lists = followInList(*text, {style, {}, {}, after}, unit);
+        if (text->style != style) return lists;
         const TextLook own = lookOf(*text, unit), next = followed(own, before, after);
-        if (next == own) return false;
+        if (next == own) return lists;
         setLook(*text, next, unit);
         return true;
     });
@@ -92,9 +115,12 @@ ReleasePtr withoutStyle(const ReleasePtr& release, const std::string& style) {
         if (other.base == style) other.base.clear();
     changeLayers(*next, [&](Layer& layer, const Piece&) {
         auto* text = std::get_if<TextContent>(&layer.content);
-        if (!text || text->style != style) return false;
-        text->style.clear();
-        return true;
+        bool followed = false;
+        if (text && text->style == style) text->style.clear(), followed = true;
+        if (text && text->tracks)
+            for (TrackLetters* letters : lettersOf(*text->tracks))
+                if (letters->style == style) letters->style.clear(), followed = true;
+        return followed;
     });
     return next;
 }
@@ -112,6 +138,16 @@ ReleasePtr withStyleOf(const ReleasePtr& release, const PanelRef& panel, const s
     });
 }
 
+ReleasePtr withTrackLettersOf(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
+                              int paint, const std::string& style) {
+    const PiecePtr piece = release->piece(panel.piece);
+    if (!piece) return release;
+    return withChangedLayer(release, panel, layer, [&](Layer& l) {
+        if (auto* text = std::get_if<TextContent>(&l.content))
+            setTrackLetters(*text, paint, textStyle(*release, style), piece->flat->unit);
+    });
+}
+
 const TextStyle* textStyle(const Release& release, const std::string& id) {
     const auto at = std::find_if(release.textStyles.begin(), release.textStyles.end(),
                                  [&](const TextStyle& s) { return s.id == id; });
@@ -122,7 +158,7 @@ int followersOfStyle(const Release& release, const std::string& style) {
     int out = 0;
     eachLayer(release, [&](const LayerPtr& layer) {
         const auto* text = layer->as<TextContent>();
-        out += text && text->style == style;
+        out += text && follows(*text, style);
     });
     return out;
 }

@@ -25,6 +25,11 @@ namespace glyptos {
 [[nodiscard]] ReleasePtr withStyleOf(const ReleasePtr& release, const PanelRef& panel,
                                      const std::string& layer, const std::string& style);
 
+/// Letters of a track list with that paint (track_listing.h) follow a style; an empty id: they look as the
+/// titles do.
+[[nodiscard]] ReleasePtr withTrackLettersOf(const ReleasePtr& release, const PanelRef& panel,
+                                            const std::string& layer, int paint, const std::string& style);
+
 const TextStyle* textStyle(const Release& release, const std::string& id);
 /// How many text layers follow a style, in all takes.
 int followersOfStyle(const Release& release, const std::string& style);

@@ -85,6 +85,18 @@ class KeyHash {
     KeyHash& add(const InShape& f) { return add(f.outline); }
     KeyHash& add(const AlongPath& f) { return add(f.line).add(f.start).add(f.below); }
     KeyHash& add(const RoundCircle& f) { return add(f.radius).add(f.start).add(f.inside); }
+    KeyHash& add(const TableColumn& c) { return add(c.align).add(c.breaks); }
+    KeyHash& add(const InTable& f) {
+        return add(f.width)
+            .add(f.height)
+            .add(f.columns)
+            .add(f.gap)
+            .add(f.strips)
+            .add(f.gutter)
+            .add(f.grid)
+            .add(f.leader)
+            .add(f.hangs);
+    }
     KeyHash& add(const AxisValue& a) { return add(a.tag).add(a.value); }
     KeyHash& add(const FontFeature& f) { return add(f.tag).add(f.value); }
     KeyHash& add(const LetterStyle& l) {

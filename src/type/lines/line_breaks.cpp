@@ -1,4 +1,4 @@
-#include "type/line_breaks.h"
+#include "type/lines/line_breaks.h"
 
 #include <algorithm>
 #include <cmath>

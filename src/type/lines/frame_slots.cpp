@@ -1,4 +1,4 @@
-#include "type/frame_slots.h"
+#include "type/lines/frame_slots.h"
 
 #include "type/outline_scan.h"
 

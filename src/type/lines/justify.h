@@ -3,7 +3,7 @@
 
 #include "type/glyph_run.h"
 #include "type/hyphenator.h"
-#include "type/line_breaks.h"
+#include "type/lines/line_breaks.h"
 
 namespace glyptos {
 

@@ -1,10 +1,12 @@
-#include "type/line_layout.h"
+#include "type/lines/line_layout.h"
 
 #include "base/overloaded.h"
 #include "base/text.h"
-#include "type/frame_slots.h"
-#include "type/justify.h"
-#include "type/line_breaks.h"
+#include "type/lines/frame_slots.h"
+#include "type/lines/justify.h"
+#include "type/lines/leader.h"
+#include "type/lines/line_breaks.h"
+#include "type/lines/table_layout.h"
 
 #include <algorithm>
 #include <cmath>
@@ -237,7 +239,8 @@ class LineMaker {
                 if (i - 1 < spec_.tabs.size()) {
                     const TabStop& stop = spec_.tabs[i - 1];
                     x = std::max(stop.at - partBefore(part, stop.align), before);
-                    putLeader(line, stop, before, x, part.segment);
+                    addLeader(line, leaders_.of(stop.leader, out_), before, x,
+                              out_.segments[part.segment].source.front());
                 }
             }
             put(line, part.glyphs, part.segment, unitsOf(part), x);
@@ -258,28 +261,6 @@ class LineMaker {
         }
         return part.width;
     }
-
-    /// Leaders stand on one grid, so that those of lines below each other do too.
-    void putLeader(LaidLine& line, const TabStop& stop, double from, double to, size_t segment) {
-        if (stop.leader.empty()) return;
-        TextSpec dots;
-        dots.text = stop.leader, dots.letters = spec_.letters;
-        out_.segments.push_back(
-            segmentOf(dots, 0, dots.text.size(), [this](size_t, char32_t c) { return faceFor(0, c); }));
-        const Segment& s = out_.segments.back();
-        const auto glyphs = shaper_.line(s, 0, s.units.size());
-        double step = 0;
-        for (const ShapedGlyph& g : glyphs) step += g.advance;
-        const double gap = spec_.letters.size * kLeaderGapEm;
-        if (step <= 0) return;
-        const size_t byte = out_.segments[segment].source.front();
-        if ((to - from) / step > kMostLeaders) return;
-        for (double x = std::ceil((from + gap) / step) * step; x + step <= to - gap + 1e-9; x += step) {
-            double pen = x;
-            for (const ShapedGlyph& g : glyphs) line.glyphs.push_back({g, pen, byte, byte}), pen += g.advance;
-        }
-    }
-    static constexpr double kLeaderGapEm = 0.3, kMostLeaders = 10000;
 
     double leadingOf(const LaidLine& line) const {
         double size = 0, em = spec_.leading;
@@ -333,6 +314,7 @@ class LineMaker {
     const TextSpec& spec_;
     const FontLibrary& fonts_;
     Shaper shaper_;
+    Leaders leaders_{spec_.letters, fonts_};
     LineBreaker breaker_;
     std::vector<FacePtr> faces_; ///< by style
     std::vector<double> measures_;
@@ -349,7 +331,14 @@ double measureOf(const TextSpec& spec) {
     return area ? area->width : 0;
 }
 
+void takeFaces(Layout& out, Layout& from) {
+    std::move(from.segments.begin(), from.segments.end(), std::back_inserter(out.segments));
+    from.segments.clear();
+    out.stoodIn.merge(from.stoodIn), out.unprintable.merge(from.unprintable);
+}
+
 Layout layLines(const TextSpec& spec, const FontLibrary& fonts) {
+    if (const auto* table = std::get_if<InTable>(&spec.frame)) return layTable(spec, *table, fonts);
     return LineMaker(spec, fonts).lay();
 }
 

@@ -1,4 +1,4 @@
-#include "type/justify.h"
+#include "type/lines/justify.h"
 
 #include <algorithm>
 #include <iterator>

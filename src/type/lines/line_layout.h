@@ -30,6 +30,9 @@ struct Layout {
     std::set<std::string> stoodIn, unprintable;
 };
 
+/// What the lines of another layout need to live; its lines are left to whoever takes them.
+void takeFaces(Layout& out, Layout& from);
+
 Layout layLines(const TextSpec& spec, const FontLibrary& fonts);
 
 } // namespace glyptos
