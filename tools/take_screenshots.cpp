@@ -119,6 +119,14 @@ bool shootLettering(MainWindow& window, const QString& folder) {
     fine = shoot(window, folder, QStringLiteral("lettering")) && fine;
     compose.bench()->setFocus();
     while (document.history().canUndo()) document.undo();
+    for (const PiecePtr& piece : document.release()->pieces)
+        if (piece->form->id == "sleeve-12") document.selectPanel({piece->id, "back"});
+    document.showTake("A");
+    if (const LayerPtr list = firstLayer(stackOf(*document.release(), document.panel()),
+                                         [](const Layer& l) { return l.name == "Tracks"; }))
+        document.selectLayer(list->id);
+    fine = shoot(window, folder, QStringLiteral("track-list")) && fine;
+    document.selectPanel({document.release()->pieces.front()->id, "front"});
     return fine;
 }
 
@@ -368,10 +376,6 @@ int main(int argc, char** argv) {
     for (const LayerPtr& layer : stackOf(*document.release(), document.panel()))
         if (layer->name == "Moon") document.selectLayer(layer->id);
     fine = shoot(window, folder, QStringLiteral("compose")) && fine;
-    ComposeView& compose = *window.compose();
-    compose.blendSheet()->open();
-    fine = shoot(window, folder, QStringLiteral("blend-sheet")) && fine;
-    compose.blendSheet()->leave();
     fine = shootLettering(window, folder) && fine;
     fine = shootHandwork(window, folder) && shootPainting(window, folder) && fine;
     fine = shootTakes(window, folder) && shootTreatments(window, folder) && fine;

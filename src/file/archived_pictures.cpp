@@ -21,7 +21,8 @@ class ArchivedPictures::Entry : public PictureBytes::Place {
         auto bytes = archive_->zip_.unpack(entry_, size_, false);
         lock.unlock();
         if (!bytes) return tl::unexpected(bytes.error());
-        if (contentId(*bytes) != id_) return fail(Fault::Damaged, "it is damaged: it is not the one it was saved with");
+        if (contentId(*bytes) != id_)
+            return fail(Fault::Damaged, "it is damaged: it is not the one it was saved with");
         return std::make_shared<const std::vector<uint8_t>>(std::move(*bytes));
     }
 

@@ -148,12 +148,12 @@ struct TableColumn {
 struct InTable {
     double width = 100, height = 0; ///< height 0: as high as the rows are
     std::vector<TableColumn> columns = {};
-    double gap = 4;           ///< between columns
-    int strips = 1;           ///< side by side, of about the same height; rows and their cells stay whole
-    double gutter = 8;        ///< between strips
-    double grid = 0;          ///< from baseline to baseline; 0: the leading of the letters
-    std::string leader = {};  ///< repeated behind the columns that break, up to the next cell
-    bool hangs = false;       ///< the first column stands to the left of the anchor, and of each strip
+    double gap = 4;          ///< between columns
+    int strips = 1;          ///< side by side, of about the same height; rows and their cells stay whole
+    double gutter = 8;       ///< between strips
+    double grid = 0;         ///< from baseline to baseline; 0: the leading of the letters
+    std::string leader = {}; ///< repeated behind the columns that break, up to the next cell
+    bool hangs = false;      ///< the first column stands to the left of the anchor, and of each strip
     bool operator==(const InTable&) const = default;
 };
 using TextFrame = std::variant<AtPoint, InArea, InShape, AlongPath, RoundCircle, InTable>;

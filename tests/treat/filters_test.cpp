@@ -140,6 +140,9 @@ class FiltersTest : public QObject {
         QTest::newRow("across") << QByteArray("angle-blur") << QByteArray("angle") << 0.0;
         QTest::newRow("down") << QByteArray("angle-blur") << QByteArray("angle") << 90.0;
         QTest::newRow("aslant") << QByteArray("angle-blur") << QByteArray("angle") << 151.0;
+        QTest::newRow("turning") << QByteArray("turning-blur") << QByteArray("turn") << 20.0;
+        QTest::newRow("turning far") << QByteArray("turning-blur") << QByteArray("turn") << 200.0;
+        QTest::newRow("rushing") << QByteArray("rushing-blur") << QByteArray("amount") << 0.4;
         QTest::newRow("along a bow") << QByteArray("sweep-blur") << QByteArray("reach") << 90.0;
         QTest::newRow("all over") << QByteArray("sweep-blur") << QByteArray("reach") << 900.0;
     }
@@ -151,7 +154,8 @@ class FiltersTest : public QObject {
         const Planes art = someArt(330, 270);
         const TreatmentKind& treatment = *treatmentKind(kind.constData());
         Figures figures(treatment.figures, 1);
-        figures.set(treatment.find("length"), 70.0), figures.set(treatment.find(figure.constData()), value);
+        if (kind != "turning-blur" && kind != "rushing-blur") figures.set(treatment.find("length"), 70.0);
+        figures.set(treatment.find(figure.constData()), value);
         const Place place{{}, {0, 0, 330, 270}, 1};
         const Planes whole = treatedWhole(treatment, figures, place, art, 400);
         float worst = 0, changed = 0;

@@ -68,6 +68,10 @@ void GatherView::connectPictures() {
         const QStringList files = pictures_->chosenFiles();
         if (!files.isEmpty()) Q_EMIT placeAsked(files, wallPanel(), std::nullopt);
     });
+    connect(details, &SourceDetails::faceAsked, this, [this] {
+        const QStringList files = pictures_->chosenFiles();
+        if (!files.isEmpty()) Q_EMIT faceAsked(files.front());
+    });
     connect(details, &SourceDetails::coloursTaken, colours_, &ColoursView::take);
     connect(details, &SourceDetails::factsEdited, this, &GatherView::editFacts);
 }

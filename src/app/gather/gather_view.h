@@ -40,6 +40,8 @@ class GatherView : public QWidget {
     void placeAsked(const QStringList& files, const glyptos::PanelRef& panel,
                     std::optional<glyptos::Vec2> at);
     void composeAsked();
+    /// Which face the words in a picture are set in.
+    void faceAsked(const QString& file);
     void told(const QString& sentence);
 
   protected:

@@ -85,6 +85,9 @@ QWidget* SourceDetails::makeDeeds() {
     remove_ = new QPushButton(tr("Out of the crate"));
     remove_->setToolTip(
         tr("Takes it out of the crate; its file stays where it is, and so do releases that use it"));
+    auto* face = new QPushButton(tr("Which face is in it?"));
+    face->setToolTip(tr("Words in the picture, and the typefaces nearest to theirs"));
+    connect(face, &QPushButton::clicked, this, &SourceDetails::faceAsked);
     connect(place_, &QPushButton::clicked, this, &SourceDetails::placeAsked);
     connect(pin_, &QPushButton::clicked, this, &SourceDetails::pinAsked);
     connect(take_, &QPushButton::clicked, this, &SourceDetails::takeAsked);
@@ -96,6 +99,7 @@ QWidget* SourceDetails::makeDeeds() {
     column->addWidget(take_);
     column->addWidget(place_);
     column->addWidget(inOneRow({pin_, remove_}));
+    column->addWidget(face);
     return box;
 }
 

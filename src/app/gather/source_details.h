@@ -35,6 +35,7 @@ class SourceDetails : public QWidget {
     void weightsChanged();
     void placeAsked();
     void pinAsked();
+    void faceAsked(); ///< of words in it
     void takeAsked();
     void removeAsked();
 

@@ -52,12 +52,13 @@ TracksSection::TracksSection(Engine& engine)
 }
 
 QWidget* TracksSection::makeFacts() {
-    constexpr int kHeight = 92; // four rows
+    constexpr int kHeight = 76; // four rows
     facts_ = new QListWidget;
     facts_->setAccessibleName(tr("Facts of a track"));
     facts_->setToolTip(tr("What is shown, in this order: drag them, or Ctrl and the arrows"));
     facts_->setDragDropMode(QAbstractItemView::InternalMove);
     facts_->setFixedHeight(kHeight);
+    facts_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     facts_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     connect(facts_, &QListWidget::itemChanged, this, &TracksSection::takeFacts);
     connect(facts_->model(), &QAbstractItemModel::rowsMoved, this, &TracksSection::takeFacts,
@@ -96,9 +97,9 @@ void TracksSection::makeTracks(QFormLayout* form) {
     word_ = new QLineEdit;
     word_->setAccessibleName(tr("Word before a side"));
     word_->setToolTip(tr("“Side” gives “Side A”; “Disc”, “Hlið”, or nothing"));
-    form->addRow(new FieldLabel(tr("Tracks"), first_), inOneRow({first_, last_, sides_}));
+    form->addRow(new FieldLabel(tr("Tracks"), first_), inOneRow({first_, last_}));
     form->addRow(roleLabel(tr("Numbers"), "soft"), inOneRow({numbers_, performers_}));
-    form->addRow(roleLabel(tr("Sides"), "soft"), inOneRow({headings_, word_}));
+    form->addRow(roleLabel(tr("Sides"), "soft"), inOneRow({sides_, headings_}));
     const auto bindList = [this](NumberField* field, int TrackListing::*which) {
         bind(field, tr("Tracks of %1"), [which](Layer& l, double v) {
             auto* text = std::get_if<TextContent>(&l.content);
@@ -133,7 +134,9 @@ void TracksSection::makeStyles(QFormLayout* form) {
                 tr("Style of %1").arg(QString::fromStdString(layer->name)),
                 withTrackLettersOf(document_->release(), document_->panel(), layer->id, i + 1, style));
         });
-        form->addRow(roleLabel(names[i], "soft"), styles_[size_t(i)]);
+        const bool isHeading = size_t(i) + 1 == styles_.size();
+        form->addRow(roleLabel(names[i], "soft"),
+                     isHeading ? inOneRow({styles_[size_t(i)], word_}) : styles_[size_t(i)]);
     }
 }
 

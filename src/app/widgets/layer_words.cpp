@@ -19,7 +19,7 @@ QString fillWord(const Paint& paint) {
 
 QString kindWord(const Layer& layer) {
     if (layer.as<PictureContent>()) return tr("picture");
-    if (layer.as<TextContent>()) return tr("text");
+    if (const auto* text = layer.as<TextContent>()) return text->tracks ? tr("track list") : tr("text");
     if (layer.as<EchoContent>()) return tr("echo");
     if (const auto* painted = layer.as<PaintedContent>()) return painted->holes ? tr("mend") : tr("paint");
     if (const auto* shape = layer.as<ShapeContent>()) return shapeWord(shape->kind);

@@ -2,6 +2,7 @@
 
 #include "app/compose/ghosts_sheet.h"
 #include "app/figures/treatment_figures.h"
+#include "app/letter/which_face_sheet.h"
 #include "app/session/engine.h"
 #include "app/session/settled_pictures.h"
 #include "app/session/words.h"
@@ -21,6 +22,7 @@ LayerMenu::LayerMenu(Engine& engine, ComposeView& view, QWidget* parent)
     makeAdding();
     makeLight();
     addMenu(letters_ = new LetterMenu(engine, view, this));
+    entry(this, tr("Which face is this?…"), {}, [this] { askFace(); });
     addSeparator();
     makeCopying();
     addSeparator();
@@ -152,6 +154,18 @@ void LayerMenu::addGrade(const TreatmentKind& kind) {
     layer.treatments = std::make_shared<const Treatments>(Treatments{newTreatment(kind, 1)});
     add(tr("Add a grade: %1").arg(q(layer.name)), std::move(layer));
     view_.showTreatments(true);
+}
+
+/// In the picture in hand, else in the reference of the panel.
+void LayerMenu::askFace() {
+    const LayerPtr layer = document_->selectedLayer();
+    const auto* picture = layer ? layer->as<PictureContent>() : nullptr;
+    std::string source = picture ? picture->source : std::string();
+    if (const PiecePtr piece = document_->piece(); piece && source.empty())
+        if (const auto reference = piece->references.find(document_->panel().panel);
+            reference != piece->references.end())
+            source = reference->second.source;
+    (new WhichFaceSheet(engine_, *document_, source, &view_))->open();
 }
 
 /// Light as layers and masks of their own.

@@ -39,6 +39,7 @@ class LayerMenu : public QMenu {
     bool holdsGroup() const;
     void makeAdding();
     void makeLight();
+    void askFace();
     void addGrade(const TreatmentKind& kind);
     void glow();
     void makeCopying();

@@ -1,5 +1,6 @@
 #include "app/window/main_window.h"
 
+#include "app/letter/which_face_sheet.h"
 #include "app/session/background.h"
 #include "app/session/engine.h"
 #include "app/session/words.h"
@@ -241,6 +242,11 @@ void MainWindow::connectGather() {
                 importer_.bringIn(files, std::nullopt, panel);
             });
     connect(gather_, &GatherView::composeAsked, this, [this] { showStep(Step::Compose); });
+    connect(gather_, &GatherView::faceAsked, this, [this](const QString& file) {
+        auto* sheet = new WhichFaceSheet(engine_, *document_, {}, this);
+        sheet->readFile(file);
+        sheet->open();
+    });
     connect(gather_, &GatherView::told, this, &MainWindow::tell);
     WallBench* wall = gather_->wall();
     const auto pieceAt = [this](QPoint global) { return strip_->pieceAt(strip_->mapFromGlobal(global)); };

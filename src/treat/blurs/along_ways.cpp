@@ -150,11 +150,12 @@ void roundBetween(const Pixels<Colour>& in, double step, Ways& ways, Pixels<Colo
 /// whatever the corner.
 GLYPTOS_ROWS void findNearest(const float* __restrict x, const float* __restrict y, const IntRect& in,
                               int32_t* __restrict at, size_t n) {
-    const int left = in.x, top = in.y, stride = in.w;
-    const auto right = float(in.right() - 1), bottom = float(in.bottom() - 1);
-    for (size_t i = 0; i < n; ++i)
-        at[i] = (int(rows::upTo(bottom, std::floor(y[i]))) - top) * stride +
-                int(rows::upTo(right, std::floor(x[i]))) - left;
+    const int left = in.x, top = in.y, right = in.right() - 1, bottom = in.bottom() - 1, stride = in.w;
+    for (size_t i = 0; i < n; ++i) {
+        const int ix = int(std::floor(x[i])), iy = int(std::floor(y[i]));
+        at[i] =
+            (std::min(std::max(iy, top), bottom) - top) * stride + std::min(std::max(ix, left), right) - left;
+    }
 }
 
 /// Of a picture with rows `stride` apart; those that the next rows will read are asked for on the way.

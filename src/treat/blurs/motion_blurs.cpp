@@ -124,11 +124,21 @@ class RushingWays final : public RowAt {
     double z_;
 };
 
+/// How far anything that is asked for, to make an area, can be from a point.
+double farthestFrom(const Vec2& point, const IntRect& area, double longest) {
+    const double by = drawnAlong(longest);
+    const double x = std::max(std::abs(area.x - by - point.x), std::abs(area.right() + by - point.x)),
+                 y = std::max(std::abs(area.y - by - point.y), std::abs(area.bottom() + by - point.y));
+    return std::hypot(x, y);
+}
+
 void drawTurning(const AroundJob& job, Planes& out) {
     const Vec2 middle = middleOf(job.figures, job.place, kTurningFigures[Middle]);
     TurningWays ways(middle, job.figures.number(Turn) * kTurn);
-    const double longest = longestArc(job.figures, job.place);
-    out = meanAlong(job.inputs[0], out.area, longest, {longest, longest}, ways);
+    const double longest = longestArc(job.figures, job.place),
+                 here = std::min(longest,
+                                 farthestFrom(middle, out.area, longest) * job.figures.number(Turn) * kTurn);
+    out = meanAlong(job.inputs[0], out.area, longest, {here, here}, ways);
 }
 
 double longestRush(const Figures& f, const Place& place) {
@@ -143,8 +153,10 @@ std::vector<Need> rushingNeeds(const Figures& f, const Place& place) {
 void drawRushing(const AroundJob& job, Planes& out) {
     const Vec2 middle = middleOf(job.figures, job.place, kRushingFigures[Middle]);
     RushingWays ways(middle, std::log1p(job.figures.number(Turn)));
-    const double longest = longestRush(job.figures, job.place);
-    out = meanAlong(job.inputs[0], out.area, longest, {longest, longest}, ways);
+    const double amount = job.figures.number(Turn), longest = longestRush(job.figures, job.place),
+                 here = std::min(longest, farthestFrom(middle, out.area, longest) * std::log1p(amount)) *
+                        std::sqrt(1 + amount);
+    out = meanAlong(job.inputs[0], out.area, longest, {here, here}, ways);
 }
 
 } // namespace

@@ -25,4 +25,7 @@ struct FaceMatch {
 /// Image Registration Technique”, 1981). Empty when the sample has no ink or no face has the words' letters.
 std::vector<FaceMatch> findFaces(const FaceSample& sample, const std::string& utf8, const FontLibrary& fonts);
 
+/// The px of the sample that its ink lies in; empty when it has none.
+IntRect inkBounds(const FaceSample& sample);
+
 } // namespace glyptos

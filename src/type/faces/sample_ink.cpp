@@ -75,7 +75,7 @@ InkMap cutToInk(const InkMap& map) {
                 top = std::min(top, y), bottom = std::max(bottom, y);
             }
     if (right < left) return {};
-    InkMap out{right - left + 1, bottom - top + 1, {}};
+    InkMap out{right - left + 1, bottom - top + 1, {}, {left, top, right - left + 1, bottom - top + 1}};
     for (int y = top; y <= bottom; ++y)
         for (int x = left; x <= right; ++x) out.ink.push_back(map.at(x, y));
     return out;
@@ -135,7 +135,15 @@ InkMap inkOf(const FaceSample& sample) {
     if (borderShare(map, ground, ink) < 0.5) std::swap(ground, ink);
     for (float& v : map.ink) v = std::clamp((v - ground) / (ink - ground), 0.0F, 1.0F);
     dropSpecks(map, std::max<size_t>(4, map.ink.size() / 8000));
-    return cutToInk(map);
+    const double back = double(sample.width) / map.width;
+    InkMap out = cutToInk(map);
+    const IntRect cut = out.inSample;
+    out.inSample = pixelsAround({cut.x * back, cut.y * back, cut.w * back, cut.h * back});
+    return out;
+}
+
+IntRect inkBounds(const FaceSample& sample) {
+    return inkOf(sample).inSample;
 }
 
 } // namespace glyptos

@@ -9,6 +9,7 @@ namespace glyptos {
 struct InkMap {
     int width = 0, height = 0;
     std::vector<float> ink;
+    IntRect inSample{}; ///< the px of the sample that it was cut to
     float at(int x, int y) const { return ink[size_t(y) * size_t(width) + size_t(x)]; }
     /// Between pixels' middles; 0 outside.
     float at(double x, double y) const;

@@ -219,8 +219,7 @@ class TableMaker {
     /// The fewest steps at which all blocks have room.
     int stepsFor(const std::vector<Block>& blocks) const {
         int low = 1, high = 1;
-        for (const Block& block : blocks)
-            low = std::max(low, block.height), high += block.height + block.air;
+        for (const Block& block : blocks) low = std::max(low, block.height), high += block.height + block.air;
         while (low < high) {
             const int middle = low + (high - low) / 2;
             stripsFor(blocks, middle) <= strips_ ? high = middle : low = middle + 1;
