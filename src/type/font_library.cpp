@@ -177,10 +177,18 @@ FacePtr FontLibrary::matched(void* raw) const {
     FcConfigSubstitute(config_->fc, pattern.get(), FcMatchPattern);
     FcDefaultSubstitute(pattern.get());
     FcResult result = FcResultNoMatch;
+    const auto open = [&](const FcPattern* font) -> FacePtr {
+        if (!font || !flagOf(font, FC_OUTLINE)) return nullptr; // its name may count for more than that
+        return opened(stringOf(font, FC_FILE), intOf(font, FC_INDEX, 0), stringOf(font, FC_FAMILY),
+                      stringOf(font, FC_STYLE));
+    };
     const PatternPtr best(FcFontMatch(config_->fc, pattern.get(), &result));
-    if (!best) return nullptr;
-    return opened(stringOf(best.get(), FC_FILE), intOf(best.get(), FC_INDEX, 0),
-                  stringOf(best.get(), FC_FAMILY), stringOf(best.get(), FC_STYLE));
+    if (FacePtr face = open(best.get())) return face;
+    FcFontSet* all = FcFontSort(config_->fc, pattern.get(), FcFalse, nullptr, &result);
+    FacePtr face;
+    for (int i = 0; all && !face && i < all->nfont; ++i) face = open(all->fonts[i]);
+    if (all) FcFontSetDestroy(all);
+    return face;
 }
 
 /// Of that family the style that looks nearest to `wanted`; of equals the one of that name, then the first by
