@@ -31,22 +31,6 @@ class LetteringTest : public QObject {
         return onBench(l.map.map({l.advance * 0.25, -l.above * 0.3}));
     }
     QPlainTextEdit* editor() { return t->bench().findChild<QPlainTextEdit*>(); }
-    void choose(const char* box, const QString& item) {
-        auto* found = t->find<QComboBox>(box);
-        const int index = found->findText(item);
-        QVERIFY2(index >= 0, box);
-        found->setCurrentIndex(index);
-        Q_EMIT found->activated(index);
-        t->settle();
-    }
-    void type(const char* field, const char* figure) {
-        auto* found = t->find<QLineEdit>(field);
-        found->setFocus();
-        found->selectAll();
-        QTest::keyClicks(found, QString::fromLatin1(figure));
-        QTest::keyClick(found, Qt::Key_Return);
-        t->settle();
-    }
 
   private Q_SLOTS:
     void init() {
@@ -111,13 +95,13 @@ class LetteringTest : public QObject {
         t->settle();
         QVERIFY(!editor());
         QVERIFY(t->document().lettersInHand().has_value());
-        choose("Typeface", QStringLiteral("Bebas Neue"));
+        t->choose("Typeface", QStringLiteral("Bebas Neue"));
         QCOMPARE(spec().letters.family, std::string("Inter"));
         QCOMPARE(spec().runs.size(), size_t(1));
         QCOMPARE(spec().runs[0].letters.family, std::string("Bebas Neue"));
         QCOMPARE(spec().text.substr(spec().runs[0].from, spec().runs[0].to - spec().runs[0].from),
                  std::string("water"));
-        type("Type size", "300");
+        t->type("Type size", "300");
         QCOMPARE(spec().letters.size, 180.0);
         QVERIFY(std::abs(spec().runs[0].letters.size - 300) < 1e-9);
         t->document().selectLayer({});
@@ -126,8 +110,8 @@ class LetteringTest : public QObject {
     }
 
     void wordsGoRoundACircle() {
-        choose("Frame", QStringLiteral("Round a circle"));
-        type("Radius", "700");
+        t->choose("Frame", QStringLiteral("Round a circle"));
+        t->type("Radius", "700");
         const auto* circle = std::get_if<RoundCircle>(&spec().frame);
         QVERIFY(circle && circle->radius == 700);
         for (const SetLetter& letter : set()->letters) {
@@ -152,9 +136,9 @@ class LetteringTest : public QObject {
     }
 
     void wordsWithoutRoomAreFitted() {
-        choose("Frame", QStringLiteral("In an area"));
-        type("Line width", "600");
-        type("Height of the area", "300");
+        t->choose("Frame", QStringLiteral("In an area"));
+        t->type("Line width", "600");
+        t->type("Height of the area", "300");
         QVERIFY(set()->shown <
                 resolvedText(*t->find(id)->as<TextContent>(), *t->document().release()).text.size());
         for (auto* button : t->window->findChildren<QPushButton*>())
@@ -166,12 +150,12 @@ class LetteringTest : public QObject {
     }
 
     void lettersFollowARule() {
-        choose("Rule of the letters", QStringLiteral("Falling"));
-        type("How far letters turn", "60");
+        t->choose("Rule of the letters", QStringLiteral("Falling"));
+        t->type("How far letters turn", "60");
         QCOMPARE(spec().rules.size(), size_t(1));
         const Vec2 way = set()->letters.back().map.mapVector({1, 0});
         QVERIFY(std::abs(std::atan2(way.y, way.x) * 180 / M_PI - 60) < 1e-6);
-        choose("Rule of the letters", QStringLiteral("In their places"));
+        t->choose("Rule of the letters", QStringLiteral("In their places"));
         QVERIFY(spec().rules.empty());
     }
 
@@ -181,15 +165,15 @@ class LetteringTest : public QObject {
                                         lookOf(*t->find(id)->as<TextContent>(), Unit::Px));
         t->document().edit("Style", made.release);
         t->settle();
-        choose("Text style", QStringLiteral("Track title"));
+        t->choose("Text style", QStringLiteral("Track title"));
         const PanelRef cover = t->document().panel();
         t->document().selectPanel({t->piece("sleeve-12"), "front"});
         Layer layer;
         layer.name = "Back", layer.content = TextContent{};
         const std::string other = t->put(layer);
-        choose("Text style", QStringLiteral("Track title"));
+        t->choose("Text style", QStringLiteral("Track title"));
         QVERIFY(std::abs(t->find(other)->as<TextContent>()->spec.letters.size - 180 * 25.4 / 300) < 1e-6);
-        choose("Typeface", QStringLiteral("Bebas Neue"));
+        t->choose("Typeface", QStringLiteral("Bebas Neue"));
         QCOMPARE(specOn(cover).letters.family, std::string("Inter")); // its own so far
         for (auto* button : t->window->findChildren<QPushButton*>())
             if (button->isVisible() && button->text() == QStringLiteral("Into the style")) button->click();

@@ -1,5 +1,6 @@
 // Words set by hand on the bench: pairs, lines, letters, the start on a circle; the track list as one layer;
 // words taken to pieces and put behind a figure.
+#include "app/bench/words_editor.h"
 #include "release/edits/cutout_edits.h"
 #include "release/fields.h"
 #include "release/walks.h"
@@ -8,7 +9,10 @@
 #include "type/hand_setting.h"
 
 #include <QComboBox>
+#include <QContextMenuEvent>
+#include <QFile>
 #include <QListWidget>
+#include <QMenu>
 #include <QPlainTextEdit>
 
 using namespace glyptos;
@@ -16,6 +20,7 @@ using namespace glyptos::test;
 
 class SettingByHandTest : public QObject {
     Q_OBJECT
+    QTemporaryDir dictionaries;
     std::unique_ptr<TestWindow> t;
     std::string id;
 
@@ -34,22 +39,6 @@ class SettingByHandTest : public QObject {
         t->settle();
     }
     QPlainTextEdit* editor() { return t->bench().findChild<QPlainTextEdit*>(); }
-    void choose(const char* box, const QString& item) {
-        auto* found = t->find<QComboBox>(box);
-        const int index = found->findText(item);
-        QVERIFY2(index >= 0, qPrintable(item));
-        found->setCurrentIndex(index);
-        Q_EMIT found->activated(index);
-        t->settle();
-    }
-    void type(const char* field, const char* figure) {
-        auto* found = t->find<QLineEdit>(field);
-        found->setFocus();
-        found->selectAll();
-        QTest::keyClicks(found, QString::fromLatin1(figure));
-        QTest::keyClick(found, Qt::Key_Return);
-        t->settle();
-    }
     void tracks() {
         Brief brief = t->document().release()->brief;
         brief.tracks = {
@@ -58,7 +47,22 @@ class SettingByHandTest : public QObject {
         t->settle();
     }
 
+    /// One language, whose few words are in the folder that Hunspell looks in.
+    static void writeDictionary(const QString& folder) {
+        const auto write = [&](const char* name, const char* text) {
+            QFile file(folder + QLatin1Char('/') + QLatin1String(name));
+            QVERIFY(file.open(QIODevice::WriteOnly) && file.write(text) > 0);
+        };
+        write("en_GB.aff", "SET UTF-8\nTRY aetnrlw\n");
+        write("en_GB.dic", "4\nTavern\nlamp\nlow\nwater\n");
+    }
+
   private Q_SLOTS:
+    void initTestCase() {
+        QVERIFY(dictionaries.isValid());
+        writeDictionary(dictionaries.path());
+        qputenv("DICPATH", dictionaries.path().toUtf8());
+    }
     void init() {
         t = std::make_unique<TestWindow>();
         t->window->showStep(Step::Compose);
@@ -112,8 +116,8 @@ class SettingByHandTest : public QObject {
     }
 
     void theStartIsDraggedRoundACircle() {
-        choose("Frame", QStringLiteral("Round a circle"));
-        type("Radius", "700");
+        t->choose("Frame", QStringLiteral("Round a circle"));
+        t->type("Radius", "700");
         useLetterHand();
         const auto at = [&](double degrees) {
             const double a = degrees * M_PI / 180;
@@ -159,6 +163,49 @@ class SettingByHandTest : public QObject {
         QCOMPARE(t->layers().size(), before + 1);
     }
 
+    void wordsThatNoDictionaryHasAreMarkedAndMended() {
+        t->document().edit("Language",
+                           withChangedLayer(t->document().release(), t->document().panel(), id, [](Layer& l) {
+                               std::get<TextContent>(l.content).spec.letters.language = "en-GB";
+                           }));
+        t->bench().editWords();
+        t->settle();
+        const QPointer<WordsEditor> words = qobject_cast<WordsEditor*>(editor());
+        QVERIFY(words);
+        QTRY_VERIFY(words->spelling().isKnown());
+        QVERIFY(words->spelling().words().empty()); // nor is the field's name, which is no word of the text
+        QTest::keyClick(words, Qt::Key_Home, Qt::ControlModifier);
+        for (int i = 0; i < 4; ++i) QTest::keyClick(words, Qt::Key_Right);
+        QTest::keyClick(words, Qt::Key_Delete); // Taven lamp
+        QTRY_VERIFY(words->spelling().isKnown());
+        QCOMPARE(words->spelling().words(), (std::vector<Misspelt>{{0, 5}}));
+        // Dots in the colour of faults under its letters.
+        const SetLetter letter = set()->letters[1];
+        const QImage seen = t->bench().grab().toImage();
+        const QPoint foot = onBench(letter.map.map({letter.advance / 2, letter.below}));
+        int marked = 0;
+        for (int x = -12; x <= 12; ++x)
+            for (int y = -3; y <= 3; ++y) {
+                const QColor c = seen.pixelColor(foot + QPoint(x, y));
+                marked += c.red() > 150 && c.green() < 140;
+            }
+        QVERIFY(marked > 3);
+        QContextMenuEvent ask(QContextMenuEvent::Mouse,
+                              words->viewport()->mapFrom(&t->bench(), onLetter(2, {0.5, 0.3})), QPoint(5, 5));
+        QApplication::sendEvent(words->viewport(), &ask);
+        QMenu* menu = nullptr;
+        for (auto* one : words->findChildren<QMenu*>())
+            if (one->isVisible()) menu = one;
+        QVERIFY(menu && !menu->actions().isEmpty());
+        QCOMPARE(menu->actions()[0]->text(), QStringLiteral("Tavern"));
+        menu->actions()[0]->trigger();
+        QVERIFY(words->toPlainText().startsWith(QStringLiteral("Tavern lamp")));
+        QVERIFY(words->spelling().words().empty());
+        words->finish(true);
+        t->settle();
+        QVERIFY(text().spec.text.starts_with("Tavern lamp"));
+    }
+
     void markedLettersGetAPose() {
         t->bench().editWords();
         t->settle();
@@ -166,11 +213,11 @@ class SettingByHandTest : public QObject {
         for (int i = 0; i < 2; ++i) QTest::keyClick(editor(), Qt::Key_Right, Qt::ShiftModifier);
         t->find<QLineEdit>("Type size")->setFocus();
         t->settle();
-        type("Turn of the marked letters", "20");
-        type("Opacity of the marked letters", "0.5");
+        t->type("Turn of the marked letters", "20");
+        t->type("Opacity of the marked letters", "0.5");
         QCOMPARE(text().spec.poses.size(), size_t(2));
         QVERIFY(poseAt(text().spec, 1).turn == 20 && poseAt(text().spec, 1).opacity == 0.5);
-        type("Space before the marked letters", "0.1");
+        t->type("Space before the marked letters", "0.1");
         QCOMPARE(kernAt(text().spec, 0), 0.1);
     }
 
@@ -194,20 +241,20 @@ class SettingByHandTest : public QObject {
         QTest::keyClick(facts, Qt::Key_Up, Qt::ControlModifier);
         QTest::keyClick(facts, Qt::Key_Up, Qt::ControlModifier);
         QVERIFY2(shownWords().starts_with("Side A\n3:42\tA1\tBrim"), shownWords().c_str());
-        choose("Numbers", QStringLiteral("01"));
-        type("First track", "2");
+        t->choose("Numbers", QStringLiteral("01"));
+        t->type("First track", "2");
         QVERIFY2(shownWords().starts_with("Side A\n3:10\t02\tÖldurót"), shownWords().c_str());
-        type("Word before a side", "Disc");
+        t->type("Word before a side", "Disc");
         QVERIFY(shownWords().starts_with("Disc A\n"));
         QLabel* centred = nullptr;
         for (auto* label : t->window->findChildren<QLabel*>())
             if (label->text().contains(QStringLiteral("Centred lists read badly"))) centred = label;
         QVERIFY(centred && !centred->isVisible());
-        choose("Alignment", QStringLiteral("Centre"));
+        t->choose("Alignment", QStringLiteral("Centre"));
         QVERIFY(centred->isVisible());
-        choose("Alignment", QStringLiteral("Left"));
-        type("Strips", "2");
-        type("Baseline grid", "140");
+        t->choose("Alignment", QStringLiteral("Left"));
+        t->type("Strips", "2");
+        t->type("Baseline grid", "140");
         const auto shown = set();
         for (const SetLine& line : shown->lines) {
             const double steps = (line.baseline - shown->lines[0].baseline) / 140;

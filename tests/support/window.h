@@ -8,6 +8,7 @@
 #include <QAction>
 #include <QApplication>
 #include <QColor>
+#include <QComboBox>
 #include <QCoreApplication>
 #include <QDragEnterEvent>
 #include <QDropEvent>
@@ -148,6 +149,25 @@ class TestWindow {
         for (Widget* w : window->findChildren<Widget*>())
             if (w->accessibleName() == name && w->isVisible()) return w;
         return nullptr;
+    }
+    /// Chooses an item of the box with that accessible name.
+    void choose(const QString& box, const QString& item) {
+        auto* found = find<QComboBox>(box);
+        const int index = found ? found->findText(item) : -1;
+        QVERIFY2(index >= 0, qPrintable(box + QStringLiteral(": ") + item));
+        found->setCurrentIndex(index);
+        Q_EMIT found->activated(index);
+        settle();
+    }
+    /// Types a figure into the field with that accessible name.
+    void type(const QString& field, const QString& figure) {
+        auto* found = find<QLineEdit>(field);
+        QVERIFY2(found, qPrintable(field));
+        found->setFocus();
+        found->selectAll();
+        QTest::keyClicks(found, figure);
+        QTest::keyClick(found, Qt::Key_Return);
+        settle();
     }
     /// The menu's action with that text.
     QAction* action(const QString& text) {

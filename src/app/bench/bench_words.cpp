@@ -1,6 +1,7 @@
 #include "app/bench/bench_words.h"
 
 #include "app/bench/compose_bench.h"
+#include "app/session/engine.h"
 #include "app/widgets/colours.h"
 #include "app/widgets/theme.h"
 #include "release/edits/edits.h"
@@ -68,7 +69,8 @@ void BenchWords::edit(bool selectAll) {
                                              "set them free beside the bench."));
         return;
     }
-    editor_ = new WordsEditor(bench_.document(), bench_.document()->panel(), layer, &bench_);
+    editor_ = new WordsEditor(bench_.document(), bench_.document()->panel(), layer, bench_.engine().spelling,
+                              &bench_);
     connect(editor_, &WordsEditor::finished, this, [this] {
         editor_ = nullptr;
         bench_.setFocus();

@@ -20,7 +20,8 @@ size_t bytesIn(const QString& text, int position) {
 
 } // namespace
 
-WordsEditor::WordsEditor(Document* document, const PanelRef& panel, const LayerPtr& layer, QWidget* parent)
+WordsEditor::WordsEditor(Document* document, const PanelRef& panel, const LayerPtr& layer,
+                         const Spelling& spelling, QWidget* parent)
     : WordsBox(parent)
     , document_(document)
     , panel_(panel)
@@ -28,6 +29,12 @@ WordsEditor::WordsEditor(Document* document, const PanelRef& panel, const LayerP
     , name_(layer->name)
     , before_(QString::fromStdString(std::get<TextContent>(layer->content).spec.text)) {
     setPlainText(before_);
+    spelling_ = new SpellingMarks(*this, spelling, [this]() -> std::optional<TextSpec> {
+        if (!document_ || done_) return std::nullopt;
+        const LayerPtr now = findLayer(stackOf(*document_->shown(), panel_), layer_);
+        const auto* text = now ? now->as<TextContent>() : nullptr;
+        return text ? std::optional(text->spec) : std::nullopt;
+    });
     setAccessibleName(tr("Words of %1").arg(QString::fromStdString(name_)));
     setToolTip(
         tr("Fields such as {title} take their words from the brief. Ctrl+Enter keeps, Esc goes back."));
@@ -82,6 +89,24 @@ void WordsEditor::stand(const WordsPlace& place) {
 void WordsEditor::findFields() {
     fields_.clear();
     if (document_) fields_ = fieldSpans(toPlainText().toStdString(), *document_->shown());
+}
+
+/// Under the letters where they stand, however they lie.
+void WordsEditor::paintMisspelt(QPainter& painter) {
+    painter.setPen(QPen(theme().fault, 2, Qt::DotLine, Qt::RoundCap));
+    for (const Misspelt& word : spelling_->words())
+        for (const auto& box :
+             boxesBetween(*place_->set, filledByte(fields_, word.from), filledByte(fields_, word.to))) {
+            const QPolygonF corners = onEditor(box);
+            painter.drawLine(corners[3], corners[2]);
+        }
+}
+
+void WordsEditor::contextMenuEvent(QContextMenuEvent* event) {
+    menu_ = createStandardContextMenu();
+    menu_->setAttribute(Qt::WA_DeleteOnClose);
+    spelling_->offer(*menu_, place_ ? positionAt(event->pos()) : cursorForPosition(event->pos()).position());
+    menu_->popup(event->globalPos());
 }
 
 size_t WordsEditor::byteOf(int position) const {
@@ -217,7 +242,7 @@ void WordsEditor::keyPressEvent(QKeyEvent* event) {
 void WordsEditor::focusOutEvent(QFocusEvent* event) {
     WordsBox::focusOutEvent(event);
     // Its own context menu takes the focus only for a while.
-    if (event->reason() == Qt::PopupFocusReason) return;
+    if (event->reason() == Qt::PopupFocusReason || menu_) return;
     const QTextCursor cursor = textCursor();
     const QString text = toPlainText();
     const Document::Letters marked{bytesIn(text, cursor.selectionStart()),
@@ -280,6 +305,8 @@ void WordsEditor::paintEvent(QPaintEvent* event) {
     };
     for (const FieldSpan& field : fields_)
         fill(filledByte(fields_, field.from), filledByte(fields_, field.to), 40);
+    paintMisspelt(painter);
+    painter.setPen(Qt::NoPen);
     const QTextCursor cursor = textCursor();
     fill(byteOf(cursor.selectionStart()), byteOf(cursor.selectionEnd()), 110);
     const auto caret = caretLine();

@@ -1,6 +1,7 @@
 // The words of one text layer, typed where they stand.
 #pragma once
 
+#include "app/bench/spelling_marks.h"
 #include "app/session/document.h"
 #include "app/widgets/words_box.h"
 #include "release/fields.h"
@@ -26,8 +27,10 @@ struct WordsPlace {
 class WordsEditor : public WordsBox {
     Q_OBJECT
   public:
+    const SpellingMarks& spelling() const { return *spelling_; }
     /// `layer` must be a text layer of `panel`.
-    WordsEditor(Document* document, const PanelRef& panel, const LayerPtr& layer, QWidget* parent);
+    WordsEditor(Document* document, const PanelRef& panel, const LayerPtr& layer, const Spelling& spelling,
+                QWidget* parent);
     const std::string& layer() const { return layer_; }
     void finish(bool keep);
     /// Over its words, at this place.
@@ -44,12 +47,14 @@ class WordsEditor : public WordsBox {
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
     QVariant inputMethodQuery(Qt::InputMethodQuery query) const override;
 
   private:
     ReleasePtr written() const;
     void cursorMoved();
     void findFields();
+    void paintMisspelt(QPainter& painter);
     /// Up, down and to the ends of lines, as the words are set.
     bool moveByLines(const QKeyEvent& event);
     void takeWholeField(int key);
@@ -70,6 +75,8 @@ class WordsEditor : public WordsBox {
     std::string layer_, name_;
     QString before_;
     std::optional<WordsPlace> place_;
+    SpellingMarks* spelling_; ///< its child
+    QPointer<QMenu> menu_;    ///< while it is open
     std::vector<FieldSpan> fields_;
     std::optional<double> wantedX_; ///< while going up and down
     QTimer blink_;

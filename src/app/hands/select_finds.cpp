@@ -120,14 +120,7 @@ void SelectHand::cutOut() {
     const QString name = QString::fromStdString(meant->name);
     bench_.work().start(
         ComposeBench::tr("Cutting out %1").arg(name),
-        [=, &engine](WorkControl& control) -> Result<CutFigure> {
-            const auto picture = settledPicture(engine, *source, control);
-            if (!picture) return tl::unexpected(picture.error());
-            CutoutOptions options;
-            options.cancel = &control.cancel;
-            options.progress = control.progress;
-            return cutFigure(**picture, hints, options);
-        },
+        [=, &engine](WorkControl& control) { return settledCutOut(engine, *source, hints, control); },
         [this, name, id = meant->id, panel = document().panel(),
          said = std::make_shared<const CutoutHints>(hints)](const CutFigure& figure) {
             // What was selected is the mask now.

@@ -1,5 +1,6 @@
 #include "app/letter/tracks_section.h"
 
+#include "app/letter/setting_section.h"
 #include "release/edits/style_edits.h"
 #include "release/fields.h"
 
@@ -22,13 +23,8 @@ QString factName(TrackFact fact) {
 }
 
 QComboBox* choiceOf(const QString& name, const QStringList& items, const QString& why) {
-    auto* out = new QComboBox;
-    out->setAccessibleName(name);
+    QComboBox* out = SettingSection::choice(name, items);
     out->setToolTip(why);
-    out->addItems(items);
-    out->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    out->setMinimumContentsLength(4);
-    out->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     return out;
 }
 

@@ -7,6 +7,7 @@ namespace glyptos {
 
 Engine::Engine()
     : fonts(dataFolder() / "fonts")
+    , spelling(qEnvironmentVariable("DICPATH", QStringLiteral("/usr/share/hunspell")).toStdString())
     , pictures(installedMemory() / 4,
                [this](const std::string&) {
                    QMetaObject::invokeMethod(this, &Engine::pictureReady, Qt::QueuedConnection);

@@ -3,6 +3,7 @@
 
 #include "file/pictures/picture_store.h"
 #include "render/renderer.h"
+#include "type/spelling.h"
 
 #include <QObject>
 
@@ -14,6 +15,7 @@ class Engine : public QObject {
   public:
     Engine();
     FontLibrary fonts;
+    Spelling spelling;
     PictureStore pictures;
     Renderer renderer;
 

@@ -43,4 +43,14 @@ Result<PyramidPtr> settledPicture(Engine& engine, const Source& source, const Wo
     }
 }
 
+Result<CutFigure> settledCutOut(Engine& engine, const Source& source, const CutoutHints& hints,
+                                const WorkControl& control) {
+    const auto picture = settledPicture(engine, source, control);
+    if (!picture) return tl::unexpected(picture.error());
+    CutoutOptions options;
+    options.cancel = &control.cancel;
+    options.progress = control.progress;
+    return cutFigure(**picture, hints, options);
+}
+
 } // namespace glyptos

@@ -3,6 +3,7 @@
 
 #include "app/session/engine.h"
 #include "app/session/long_work.h"
+#include "render/cut_figure.h"
 
 namespace glyptos {
 
@@ -13,5 +14,8 @@ std::optional<Picture> settledRendering(Engine& engine, const Scene& scene, cons
                                         const WorkControl& control);
 /// A source decoded, its finest level included. Fails when it cannot be decoded or was cancelled.
 Result<PyramidPtr> settledPicture(Engine& engine, const Source& source, const WorkControl& control);
+/// The figure of a source by those hints; without any, what stands out most.
+Result<CutFigure> settledCutOut(Engine& engine, const Source& source, const CutoutHints& hints,
+                                const WorkControl& control);
 
 } // namespace glyptos

@@ -3,7 +3,6 @@
 #include "app/session/settled_pictures.h"
 #include "release/edits/cutout_edits.h"
 #include "release/walks.h"
-#include "render/cut_figure.h"
 
 namespace glyptos {
 namespace {
@@ -105,13 +104,8 @@ void LetterMenu::cutOutBefore(const LayerPtr& words, const LayerPtr& picture) {
     if (!source) return;
     view_.bench()->work().start(
         tr("Cutting out %1").arg(nameOf(*picture)),
-        [source, &engine = engine_](WorkControl& control) -> Result<CutFigure> {
-            const auto pixels = settledPicture(engine, *source, control);
-            if (!pixels) return tl::unexpected(pixels.error());
-            CutoutOptions options;
-            options.cancel = &control.cancel;
-            options.progress = control.progress;
-            return cutFigure(**pixels, {}, options); // what stands out most
+        [source, &engine = engine_](WorkControl& control) {
+            return settledCutOut(engine, *source, {}, control);
         },
         [this, panel = document_->panel(), words = words->id, picture = picture->id,
          name = tr("%1 behind %2").arg(nameOf(*words), nameOf(*picture))](const CutFigure& figure) {
