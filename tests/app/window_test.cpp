@@ -235,7 +235,7 @@ class WindowTest : public QObject {
         QVERIFY(!model->setData(model->index(0, 4), "four minutes"));
         QVERIFY2(notice().contains("four minutes"), qPrintable(notice()));
         const auto spec = resolvedText(*t->layers()[0]->as<TextContent>(), *t->document().release());
-        QCOMPARE(QString::fromStdString(spec.text), QStringLiteral("A1\tÞoka við bryggju\t4:08"));
+        QCOMPARE(QString::fromStdString(spec.text), QStringLiteral("Side A\nA1\tÞoka við bryggju\t4:08"));
     }
 
     void layersTravelAsOpenRaster() {

@@ -203,6 +203,28 @@ class TableTest : public QObject {
         QVERIFY(std::abs(lineOf(p, text, "Auðr").width - set(alone).lines[0].width) < 1e-6);
     }
 
+    /// As a file may have it: time that grows with the rows, not with their square.
+    void thousandsOfRows() {
+        std::string text;
+        std::vector<TextRun> runs;
+        LetterStyle small = TextSpec().letters;
+        small.size = 6, small.paint = 1;
+        for (int i = 0; i < 3000; ++i) {
+            const size_t at = text.size();
+            text += std::to_string(i) + "\tLow water\t3:42\n";
+            runs.push_back({at, text.find('\t', at), small});
+        }
+        InTable table = threeColumns(200);
+        for (const double grid : {0.0, 1e-12, 14.0}) {
+            table.grid = grid;
+            TextSpec s = spec(table, text);
+            s.runs = runs;
+            const Paragraph p = set(s);
+            QVERIFY(p.lines.size() > 9000 && std::isfinite(p.box.h));
+            QCOMPARE(p.shown, text.size());
+        }
+    }
+
     void oddTablesAreSetAllTheSame_data() {
         QTest::addColumn<QByteArray>("text");
         QTest::addColumn<double>("width");

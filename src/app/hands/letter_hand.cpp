@@ -65,7 +65,8 @@ LetterHand::Spot LetterHand::spotAt(const Words& words, Vec2 at, bool alone) con
         const Vec2 p = back->map(at);
         if (p.y < -letters[i].above || p.y > letters[i].below) continue;
         const bool isInside = p.x >= 0 && p.x <= letters[i].advance;
-        const bool hasPair = i > 0 && letters[i - 1].line == letters[i].line;
+        // What is read from the right mostly joins.
+        const bool hasPair = i > 0 && letters[i - 1].line == letters[i].line && !letters[i].rightToLeft;
         if (!isList && !alone && hasPair && std::abs(p.x) * pxPerUnit <= kPairReach) return {Grip::Pair, i};
         if (isInside) on = {!isList && alone ? Grip::Letter : Grip::Words, i};
     }

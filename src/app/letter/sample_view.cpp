@@ -86,8 +86,8 @@ FaceSample SampleView::sample() const {
     return out;
 }
 
-void SampleView::setOverlay(const QPainterPath& letters, const QRectF& box) {
-    overlay_ = letters, overlayBox_ = box;
+void SampleView::setOverlay(const QPainterPath& letters, const QRectF& box, const QRectF& ink) {
+    overlay_ = letters, overlayBox_ = box, ink_ = ink;
     update();
 }
 
@@ -101,10 +101,9 @@ void SampleView::paintEvent(QPaintEvent*) {
     painter.resetTransform();
     if (corners_.size() != 4) return;
     if (!overlay_.isEmpty() && !overlayBox_.isEmpty()) {
-        const IntRect ink = inkBounds(sample());
         QTransform onInk;
-        onInk.translate(ink.x, ink.y);
-        onInk.scale(ink.w / overlayBox_.width(), ink.h / overlayBox_.height());
+        onInk.translate(ink_.x(), ink_.y());
+        onInk.scale(ink_.width() / overlayBox_.width(), ink_.height() / overlayBox_.height());
         onInk.translate(-overlayBox_.x(), -overlayBox_.y());
         QColor wash = theme().fault;
         wash.setAlpha(90);

@@ -21,8 +21,8 @@ class SampleView : public QWidget {
     void setCorners(const QPolygonF& corners);
     /// What is marked, as if it had been seen from the front. Safe to use on any thread from then on.
     FaceSample sample() const;
-    /// Letters to be drawn over the words, in a box that is laid over the ink of the sample.
-    void setOverlay(const QPainterPath& letters, const QRectF& box);
+    /// Letters to be drawn over the words: a box round them is laid over the ink of the sample, px of that.
+    void setOverlay(const QPainterPath& letters, const QRectF& box, const QRectF& ink);
 
   Q_SIGNALS:
     void marked();
@@ -43,7 +43,7 @@ class SampleView : public QWidget {
     QImage picture_;
     QPolygonF corners_;
     QPainterPath overlay_;
-    QRectF overlayBox_;
+    QRectF overlayBox_, ink_;
     QPointF from_;
     int held_ = -1; ///< a corner; 4: a box is being drawn
 };

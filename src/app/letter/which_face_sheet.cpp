@@ -163,18 +163,18 @@ void WhichFaceSheet::find() {
     const std::string said = says_->text().trimmed().toStdString();
     if (sample.lightness.empty() || said.empty()) return;
     ++finding_;
-    inBackground([sample, said, &fonts = engine_.fonts]() -> Result<std::vector<FaceMatch>> {
-        return findFaces(sample, said, fonts);
-    }).then(this, [this, round = ++round_](const Result<std::vector<FaceMatch>>& matches) {
+    inBackground([sample, said, &fonts = engine_.fonts]() -> Result<Found> {
+        return Found{findFaces(sample, said, fonts), inkBounds(sample)};
+    }).then(this, [this, round = ++round_](const Result<Found>& found) {
         --finding_;
-        if (round == round_) showMatches(matches.value_or(std::vector<FaceMatch>()));
+        if (round == round_) showMatches(found.value_or(Found()));
         refresh();
     });
     refresh();
 }
 
-void WhichFaceSheet::showMatches(const std::vector<FaceMatch>& matches) {
-    matches_ = matches;
+void WhichFaceSheet::showMatches(const Found& found) {
+    matches_ = found.matches, ink_ = found.ink;
     if (matches_.size() > kMostShown) matches_.resize(kMostShown);
     found_->clear();
     for (const FaceMatch& match : matches_)
@@ -186,12 +186,13 @@ void WhichFaceSheet::showMatches(const std::vector<FaceMatch>& matches) {
 
 /// The words in that face over those in the picture.
 void WhichFaceSheet::compare(int row) {
-    if (row < 0 || row >= int(matches_.size())) return view_->setOverlay({}, {});
+    if (row < 0 || row >= int(matches_.size())) return view_->setOverlay({}, {}, {});
     TextSpec spec;
     spec.text = says_->text().trimmed().toStdString();
     spec.letters.family = matches_[size_t(row)].family, spec.letters.style = matches_[size_t(row)].style;
     const auto set = engine_.renderer.paragraphs().get(spec);
-    view_->setOverlay(pathOf(set->outline), {set->ink.x, set->ink.y, set->ink.w, set->ink.h});
+    view_->setOverlay(pathOf(set->outline), {set->ink.x, set->ink.y, set->ink.w, set->ink.h},
+                      QRectF(ink_.x, ink_.y, ink_.w, ink_.h));
     refresh();
 }
 

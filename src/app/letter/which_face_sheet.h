@@ -32,7 +32,11 @@ class WhichFaceSheet : public QDialog {
     void askFile();
     void show(const Result<QImage>& picture, int round);
     void find();
-    void showMatches(const std::vector<FaceMatch>& matches);
+    struct Found {
+        std::vector<FaceMatch> matches;
+        IntRect ink; ///< of the sample
+    };
+    void showMatches(const Found& found);
     void compare(int row);
     void take();
     LayerPtr words() const;
@@ -47,6 +51,7 @@ class WhichFaceSheet : public QDialog {
     QListWidget* found_;
     QLabel* note_;
     std::vector<FaceMatch> matches_;
+    IntRect ink_;
     QString wrong_; ///< with the picture
     int reading_ = 0, finding_ = 0, round_ = 0, pictureRound_ = 0;
 };

@@ -21,14 +21,14 @@ Part partOf(const TextSpec& whole, size_t from, size_t to) {
     spec.text = whole.text.substr(from, to - from);
     spec.letters = whole.letters, spec.leading = whole.leading, spec.hyphenate = whole.hyphenate;
     spec.breakAtSpaces = whole.breakAtSpaces;
-    for (size_t i = 0; i < whole.runs.size(); ++i) {
-        const TextRun& run = whole.runs[i];
-        if (run.to <= from || run.from >= to) continue;
-        spec.runs.push_back({std::max(run.from, from) - from, std::min(run.to, to) - from, run.letters});
-        out.styles.push_back(i + 1);
+    const auto first = std::lower_bound(whole.runs.begin(), whole.runs.end(), from,
+                                        [](const TextRun& run, size_t byte) { return run.to <= byte; });
+    for (auto run = first; run != whole.runs.end() && run->from < to; ++run) {
+        spec.runs.push_back({std::max(run->from, from) - from, std::min(run->to, to) - from, run->letters});
+        out.styles.push_back(size_t(run - whole.runs.begin()) + 1);
     }
-    for (const HandKern& kern : whole.kerns)
-        if (kern.at >= from && kern.at < to) spec.kerns.push_back({kern.at - from, kern.em});
+    for (auto kern = firstMark(whole.kerns, from); kern != whole.kerns.end() && kern->at < to; ++kern)
+        spec.kerns.push_back({kern->at - from, kern->em});
     return out;
 }
 
@@ -58,7 +58,7 @@ struct Row {
     size_t from = 0;
     bool isHeading = false;
     std::vector<Cell> cells;
-    int height = 1; ///< steps of the grid
+    int64_t height = 1; ///< steps of the grid
 };
 
 class TableMaker {
@@ -169,14 +169,14 @@ class TableMaker {
     }
 
     /// Steps of the grid that a line takes; a third of one may stick out.
-    int stepsOf(const LaidLine& line) const {
-        constexpr double kMayStickOut = 1.0 / 3;
-        return std::max(1, int(std::ceil((line.above + line.below) / grid_ - kMayStickOut)));
+    int64_t stepsOf(const LaidLine& line) const {
+        constexpr double kMayStickOut = 1.0 / 3, kMost = 1000;
+        return int64_t(std::clamp(std::ceil((line.above + line.below) / grid_ - kMayStickOut), 1.0, kMost));
     }
-    int heightOf(const Row& row) const {
-        int out = 1;
+    int64_t heightOf(const Row& row) const {
+        int64_t out = 1;
         for (const Cell& cell : row.cells) {
-            int steps = 0;
+            int64_t steps = 0;
             for (const LaidLine& line : cell.lines) steps += stepsOf(line);
             out = std::max(out, steps);
         }
@@ -186,7 +186,7 @@ class TableMaker {
     /// Rows that stay together: `last` is one behind them.
     struct Block {
         size_t first, last;
-        int height, air;
+        int64_t height, air;
     };
     std::vector<Block> blocks() const {
         std::vector<Block> out;
@@ -204,10 +204,11 @@ class TableMaker {
     }
 
     /// How many strips of so many steps the blocks take, each of which has room in one.
-    static int stripsFor(const std::vector<Block>& blocks, int steps) {
-        int strips = 1, at = 0;
+    static int stripsFor(const std::vector<Block>& blocks, int64_t steps) {
+        int strips = 1;
+        int64_t at = 0;
         for (const Block& block : blocks) {
-            const int air = at > 0 ? block.air : 0;
+            const int64_t air = at > 0 ? block.air : 0;
             if (at > 0 && at + air + block.height > steps)
                 ++strips, at = block.height;
             else
@@ -217,11 +218,11 @@ class TableMaker {
     }
 
     /// The fewest steps at which all blocks have room.
-    int stepsFor(const std::vector<Block>& blocks) const {
-        int low = 1, high = 1;
+    int64_t stepsFor(const std::vector<Block>& blocks) const {
+        int64_t low = 1, high = 1;
         for (const Block& block : blocks) low = std::max(low, block.height), high += block.height + block.air;
         while (low < high) {
-            const int middle = low + (high - low) / 2;
+            const int64_t middle = low + (high - low) / 2;
             stripsFor(blocks, middle) <= strips_ ? high = middle : low = middle + 1;
         }
         return low;
@@ -229,10 +230,12 @@ class TableMaker {
 
     void fillStrips() {
         const std::vector<Block> all = blocks();
-        int steps = stepsFor(all);
-        if (table_.height > 0) steps = std::min(steps, std::max(int(table_.height / grid_ + 1e-9), 1));
+        int64_t steps = stepsFor(all);
+        if (table_.height > 0 && table_.height / grid_ < double(steps))
+            steps = std::max<int64_t>(int64_t(table_.height / grid_ + 1e-9), 1);
         first_ = firstBaseline();
-        int at = 0, strip = 0;
+        int64_t at = 0;
+        int strip = 0;
         for (const Block& block : all) {
             const auto end = [&] { return at + (at > 0 ? block.air : 0) + block.height; };
             if (end() > steps && at > 0 && strip + 1 < strips_) ++strip, at = 0;
@@ -257,12 +260,12 @@ class TableMaker {
         for (const Cell& cell : rows_.front().cells)
             if (!cell.lines.empty()) {
                 const LaidLine& line = cell.lines.front();
-                out = std::max(out, line.above - (stepsOf(line) - 1) * grid_);
+                out = std::max(out, line.above - double(stepsOf(line) - 1) * grid_);
             }
         return out;
     }
 
-    void placeRow(Row& row, int step, int strip) {
+    void placeRow(Row& row, int64_t step, int strip) {
         double left = strip * (strip_ + table_.gutter);
         if (table_.hangs && hasColumns() && !row.isHeading && !widths_.empty())
             left -= widths_[0] + table_.gap;
@@ -287,15 +290,15 @@ class TableMaker {
         return out;
     }
 
-    int ledStep(const Cell& cell, int step) const {
+    int64_t ledStep(const Cell& cell, int64_t step) const {
         for (size_t i = 0; i < ledLine(cell); ++i) step += stepsOf(cell.lines[i]);
         return step;
     }
 
-    void placeCell(Cell& cell, double left, int step) const {
+    void placeCell(Cell& cell, double left, int64_t step) const {
         for (LaidLine& line : cell.lines) {
             step += stepsOf(line);
-            line.baseline = first_ + (step - 1) * grid_;
+            line.baseline = first_ + double(step - 1) * grid_;
             line.left += left;
         }
     }
