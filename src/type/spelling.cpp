@@ -25,15 +25,16 @@ std::string fileFor(const std::string& folder, std::string language) {
         std::error_code code;
         return std::filesystem::exists(stem + ".aff", code) && std::filesystem::exists(stem + ".dic", code);
     };
-    if (isPair(folder + "/" + language)) return folder + "/" + language;
+    const std::filesystem::path place(folder);
+    if (const std::string exact = (place / language).string(); isPair(exact)) return exact;
     const std::string begin = language.substr(0, language.find('_'));
     std::vector<std::string> found;
     std::error_code code;
     for (const auto& entry : std::filesystem::directory_iterator(folder, code)) {
         const std::string stem = entry.path().stem().string();
-        const bool isOfIt = stem == begin || stem.starts_with(begin + "_");
-        if (isOfIt && entry.path().extension() == ".aff" && isPair(folder + "/" + stem))
-            found.push_back(folder + "/" + stem);
+        const bool isOfIt = stem == begin || stem.starts_with(begin + '_');
+        const std::string pair = (place / stem).string();
+        if (isOfIt && entry.path().extension() == ".aff" && isPair(pair)) found.push_back(pair);
     }
     return found.empty() ? std::string() : *std::min_element(found.begin(), found.end());
 }

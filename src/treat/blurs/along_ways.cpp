@@ -2,7 +2,10 @@
 
 #include "treat/vector_math.h"
 
+#include <algorithm>
 #include <array>
+#include <cstdint>
+#include <vector>
 
 namespace glyptos {
 namespace {
@@ -37,10 +40,12 @@ GLYPTOS_ROWS void joinRow(const float* __restrict r, const float* __restrict g, 
                           const float* __restrict alpha, Packed* __restrict out, size_t n) {
     auto* values = reinterpret_cast<uint16_t*>(out);
     for (size_t i = 0; i < n; ++i) {
+        // NOLINTBEGIN(bugprone-incorrect-roundings): never negative
         values[4 * i] = uint16_t(int(rows::clamp01(r[i]) * kPackedMost + 0.5f));
         values[4 * i + 1] = uint16_t(int(rows::clamp01(g[i]) * kPackedMost + 0.5f));
         values[4 * i + 2] = uint16_t(int(rows::clamp01(b[i]) * kPackedMost + 0.5f));
         values[4 * i + 3] = uint16_t(int(rows::clamp01(alpha[i]) * kPackedMost + 0.5f));
+        // NOLINTEND(bugprone-incorrect-roundings)
     }
 }
 GLYPTOS_ROWS void splitRow(const Colour* __restrict in, float* __restrict r, float* __restrict g,
@@ -165,7 +170,7 @@ void pick(const Packed* __restrict from, int stride, const int32_t* __restrict a
     constexpr int kRowsAhead = 2;
     size_t i = 0;
     for (; i + kLine <= n; i += kLine) {
-        __builtin_prefetch(from + at[i] + kRowsAhead * stride);
+        __builtin_prefetch(from + at[i] + ptrdiff_t(kRowsAhead) * stride);
         for (size_t j = i; j < i + kLine; ++j) out[j] = from[at[j]];
     }
     for (; i < n; ++i) out[i] = from[at[i]];
