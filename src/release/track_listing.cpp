@@ -134,7 +134,8 @@ class ListMaker {
             const bool isFigure = fact == TrackFact::Number || fact == TrackFact::Length;
             // Numbers are read from their left, unless they are of one and of two figures.
             const bool isRight = fact == TrackFact::Length ||
-                                 (fact == TrackFact::Number && listing_.numbers != TrackNumbers::BySide);
+                                 (fact == TrackFact::Number &&
+                                  (listing_.numbers != TrackNumbers::BySide || sidesOf(tracks_).empty()));
             table.columns.push_back({isRight ? Align::Right : Align::Left, !isFigure});
         }
         table.hangs = table.hangs && !facts_.empty() && facts_.front() == TrackFact::Number;

@@ -91,6 +91,9 @@ class TrackListingTest : public QObject {
         QVERIFY(words(text, discs).starts_with("Disc 1\n1.1\tBrim"));
         for (Track& t : discs.brief.tracks) t.side.clear();
         QVERIFY(words(text, discs).starts_with("1\tBrim\t3:42\n2\tÖldurót"));
+        // 9 and 10 stand under each other by their last figures.
+        QCOMPARE(std::get<InTable>(resolvedText(text, discs).frame).columns[0].align, Align::Right);
+        QCOMPARE(std::get<InTable>(resolvedText(text, release()).frame).columns[0].align, Align::Left);
     }
 
     void aPartOnEachPanel() {

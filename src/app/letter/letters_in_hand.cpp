@@ -19,6 +19,14 @@ void changeLetters(TextContent& text, const Document& document,
                         : withLetters(std::move(text.spec), change);
 }
 
+void setFace(TextContent& text, const Document& document, const std::string& family,
+             const std::string& style) {
+    changeLetters(text, document, [&](LetterStyle& l) {
+        l.family = family, l.style = style;
+        l.axes.clear();
+    });
+}
+
 const Ink& inkShown(const TextContent& text, const Document& document) {
     return text.colourOf(lettersShown(text, document).paint);
 }

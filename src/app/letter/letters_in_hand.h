@@ -16,6 +16,10 @@ const LetterStyle& lettersShown(const TextContent& text, const Document& documen
 void changeLetters(TextContent& text, const Document& document,
                    const std::function<void(LetterStyle&)>& change);
 
+/// The letters in hand in that face, where it stands by itself on its axes.
+void setFace(TextContent& text, const Document& document, const std::string& family,
+             const std::string& style);
+
 /// The colour of the letters in hand.
 const Ink& inkShown(const TextContent& text, const Document& document);
 void setInk(TextContent& text, const Document& document, const Ink& ink);

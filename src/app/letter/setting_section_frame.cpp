@@ -214,6 +214,8 @@ void SettingSection::refreshFrame(const TextContent& text, const Paragraph& set)
     hyphens_->setChecked(text.spec.hyphenate), hang_->setChecked(text.spec.hangPunctuation);
     even_->setChecked(text.spec.balance), spaces_->setChecked(text.spec.breakAtSpaces);
     show({hyphens_->parentWidget(), even_->parentWidget()}, breaks);
+    // Cells have even lines, and nothing hangs from them.
+    show({hang_, even_}, frame.index() != InATable);
     hyphens_->setEnabled(!text.spec.letters.language.empty());
     const size_t all = resolvedText(text, *document_->shown()).text.size();
     overflowRow_->setVisible(set.shown < all);

@@ -254,10 +254,7 @@ void SpecimenSheet::refresh() {
 ReleasePtr SpecimenSheet::withFace(const Specimen& specimen) const {
     return withChangedLayer(document_->release(), document_->panel(), layer()->id, [&](Layer& l) {
         if (auto* text = std::get_if<TextContent>(&l.content))
-            changeLetters(*text, *document_, [&](LetterStyle& letters) {
-                letters.family = specimen.family, letters.style = specimen.style;
-                letters.axes.clear();
-            });
+            setFace(*text, *document_, specimen.family, specimen.style);
     });
 }
 

@@ -88,7 +88,10 @@ void TableSection::refresh(const Layer& layer) {
         leader_->setItemText(leader_->count() - 1, QString::fromStdString(table.leader));
     leader_->setCurrentIndex(int(known - std::begin(kLeaders)));
     const bool hasColumns = text.spec.align == Align::Left || text.spec.align == Align::Justified;
-    hangs_->setChecked(table.hangs), hangs_->setEnabled(hasColumns), gap_->setEnabled(hasColumns);
+    // Of a track list only numbers hang.
+    const bool mayHang =
+        !text.tracks || (!text.tracks->facts.empty() && text.tracks->facts.front() == TrackFact::Number);
+    hangs_->setChecked(table.hangs), hangs_->setEnabled(hasColumns && mayHang), gap_->setEnabled(hasColumns);
     leader_->setEnabled(hasColumns);
     centred_->setVisible(text.spec.align == Align::Centre);
 }

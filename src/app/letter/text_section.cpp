@@ -54,11 +54,8 @@ TextSection::TextSection(Engine& engine)
         fillStyles(family_->currentText().toStdString());
         const int regular = std::max(style_->findText(QStringLiteral("Regular")), 0);
         changeText(tr("Typeface of %1"), [&](TextContent& t) {
-            changeLetters(t, *document_, [&](LetterStyle& l) {
-                l.family = family_->currentText().toStdString(),
-                l.style = style_->itemText(regular).toStdString();
-                l.axes.clear();
-            });
+            setFace(t, *document_, family_->currentText().toStdString(),
+                    style_->itemText(regular).toStdString());
         });
     });
     connect(style_, &QComboBox::activated, this, [this] {

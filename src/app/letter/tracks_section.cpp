@@ -209,6 +209,7 @@ void TracksSection::refresh(const Layer& layer) {
     refreshFacts(listing);
     numbers_->setCurrentIndex(int(listing.numbers));
     performers_->setCurrentIndex(listing.performerBelow ? 0 : 1);
+    performers_->setEnabled(std::count(listing.facts.begin(), listing.facts.end(), TrackFact::Performer) > 0);
     first_->setValue(listing.first), last_->setValue(listing.last);
     headings_->setChecked(listing.headings);
     if (!word_->hasFocus()) word_->setText(QString::fromStdString(listing.headingWord));

@@ -204,11 +204,7 @@ void WhichFaceSheet::take() {
     document_.edit(tr("Typeface of %1").arg(QString::fromStdString(layer->name)),
                    withChangedLayer(document_.release(), document_.panel(), layer->id, [&](Layer& l) {
                        auto* text = std::get_if<TextContent>(&l.content);
-                       if (!text) return;
-                       changeLetters(*text, document_, [&](LetterStyle& letters) {
-                           letters.family = match.family, letters.style = match.style;
-                           letters.axes.clear();
-                       });
+                       if (text) setFace(*text, document_, match.family, match.style);
                    }));
     accept();
 }
