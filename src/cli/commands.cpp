@@ -6,6 +6,7 @@
 #include "base/text.h"
 #include "file/data_folder.h"
 #include "file/disk/atomic_file.h"
+#include "file/font_files.h"
 #include "file/open_raster.h"
 #include "file/pictures/picture_reader.h"
 #include "file/pictures/picture_store.h"
@@ -50,6 +51,13 @@ Result<PiecePtr> pieceNamed(const Release& release, const std::string& name) {
 struct Opened {
     ReleasePtr release;
     std::vector<std::string> notes; ///< what could not be taken over
+    std::vector<BroughtFontPtr> fonts = {};
+
+    /// Draws its words as they are where all its faces are at hand.
+    void giveFonts(Engine& engine) const {
+        engine.fonts.bring(fonts);
+        engine.renderer.paragraphs().fallBackOn(release->keptWords);
+    }
 };
 
 /// A release file, or an OpenRaster file as it stands.
@@ -65,7 +73,10 @@ Result<Opened> opened(const std::string& file) {
     if (!forms) return tl::unexpected(forms.error());
     auto release = openProject(file, *forms);
     if (!release) return tl::unexpected(release.error());
-    return Opened{*release, {}};
+    ReleaseFonts fonts = fontsOf(**release);
+    Opened out{*release, {}, std::move(fonts.fonts)};
+    if (!fonts.trouble.empty()) out.notes.push_back(fonts.trouble);
+    return out;
 }
 
 /// What is missing from what was drawn, by name, for programs to read.
@@ -183,7 +194,7 @@ Result<Outcome> tellInfo(const InfoOptions& options) {
     if (!file) return tl::unexpected(file.error());
     const Release& r = *file->release;
     if (options.json) {
-        Json pieces = Json::list(), sources = Json::list();
+        Json pieces = Json::list(), sources = Json::list(), fonts = Json::list();
         for (const PiecePtr& p : r.pieces) {
             Json piece = flatJson(*p->form, *p->flat, &p->take());
             piece["form"] = p->form->id;
@@ -197,12 +208,15 @@ Result<Outcome> tellInfo(const InfoOptions& options) {
                                {"width", s->width},
                                {"height", s->height},
                                {"bytes", s->bytes->size()}});
+        for (const SourcePtr& s : r.fonts)
+            fonts.push_back({{"name", s->name}, {"format", s->format}, {"bytes", s->bytes->size()}});
         print(Json{{"artist", r.brief.artist},
                    {"title", r.brief.title},
                    {"catalogue", r.brief.catalogue},
                    {"tracks", r.brief.tracks.size()},
                    {"pieces", pieces},
-                   {"sources", sources}});
+                   {"sources", sources},
+                   {"fonts", fonts}});
         return Outcome::Fine;
     }
     std::cout << visible(r.brief.artist + " · " + r.brief.title + " · " + r.brief.catalogue) << '\n';
@@ -219,6 +233,8 @@ Result<Outcome> tellInfo(const InfoOptions& options) {
     for (const SourcePtr& s : r.sources)
         std::cout << "picture " << visible(s->name) << ", " << s->width << " × " << s->height << " px, "
                   << s->bytes->size() << " bytes\n";
+    for (const SourcePtr& s : r.fonts)
+        std::cout << "font " << visible(s->name) << ", " << s->bytes->size() << " bytes\n";
     return Outcome::Fine;
 }
 
@@ -266,6 +282,7 @@ Result<Outcome> renderPicture(const RenderOptions& options) {
     if (options.ppi > 0 && (*piece)->flat->unit == Unit::Px)
         return fail(Fault::Usage, (*piece)->name + " is measured in px; use --width instead of --ppi.");
     Engine engine;
+    file->giveFonts(engine);
     auto picture = encodePiece(engine.renderer, release, (*piece)->id,
                                {*format, options.panel, options.width, options.ppi, options.bleed, 95});
     if (!picture) return tl::unexpected(picture.error());
@@ -338,10 +355,14 @@ Result<Outcome> exportPiece(const ExportOptions& options) {
     if (!options.panel.empty() && options.as == "pdf")
         return fail(Fault::Usage, "A print file holds the whole flat, not one panel; nothing was written.");
     Engine engine;
+    file->giveFonts(engine);
     const auto write = options.as == "pdf"   ? exportPdf
                        : options.as == "ora" ? exportOpenRaster
                                              : exportPicture;
-    return write(engine, file->release, **piece, options);
+    const auto done = write(engine, file->release, **piece, options);
+    if (!done || file->notes.empty()) return done;
+    warn(file->notes);
+    return Outcome::Findings;
 }
 
 } // namespace glyptos::cli

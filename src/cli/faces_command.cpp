@@ -97,7 +97,8 @@ Result<Outcome> listFaces(const FacesOptions& options) {
     if (!sorts) return tl::unexpected(sorts.error());
     const FontLibrary fonts(dataFolder() / "fonts");
     std::vector<Listed> found;
-    for (const FamilyInfo& family : fonts.families()) {
+    const std::vector<FamilyInfo> families = fonts.families();
+    for (const FamilyInfo& family : families) {
         const FacePtr face = fonts.face(family.name, "Regular");
         if (!face || !hasAll(*face, options.has)) continue;
         Listed one{&family, factsOf(face)};

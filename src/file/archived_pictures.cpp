@@ -4,15 +4,15 @@
 
 namespace glyptos {
 
-std::string pictureEntry(const Source& source) {
-    return "pictures/" + source.id + "." + source.format;
+std::string fileEntry(const Source& source) {
+    return (isFont(source) ? "fonts/" : "pictures/") + source.id + "." + source.format;
 }
 
 class ArchivedPictures::Entry : public PictureBytes::Place {
   public:
     Entry(std::shared_ptr<const ArchivedPictures> archive, const Source& source, size_t size)
         : archive_(std::move(archive))
-        , entry_(pictureEntry(source))
+        , entry_(fileEntry(source))
         , id_(source.id)
         , size_(size) {}
 
@@ -35,7 +35,7 @@ class ArchivedPictures::Entry : public PictureBytes::Place {
 Result<ArchivedPictures::Found> ArchivedPictures::find(const std::shared_ptr<const ArchivedPictures>& archive,
                                                        const Source& source) {
     const std::unique_lock lock(archive->mutex_);
-    const auto size = archive->zip_.claim(pictureEntry(source), kMostFileBytes);
+    const auto size = archive->zip_.claim(fileEntry(source), kMostFileBytes);
     if (!size) return tl::unexpected(size.error());
     return Found{std::make_shared<const Entry>(archive, source, *size), *size};
 }

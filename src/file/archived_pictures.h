@@ -1,4 +1,4 @@
-// Pictures that stay in the archive of a release until they are needed.
+// Pictures and fonts that stay in the archive of a release until they are needed.
 #pragma once
 
 #include "file/zip_archive.h"
@@ -6,8 +6,8 @@
 
 namespace glyptos {
 
-/// The entry that a picture of a release has.
-std::string pictureEntry(const Source& source);
+/// The entry that a file of a release has.
+std::string fileEntry(const Source& source);
 
 /// An archive that is kept open. The file may be given another name, removed or replaced by one that takes
 /// its place; when it is written over where it lies, what is read is told from what was there by its id.

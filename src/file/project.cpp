@@ -100,6 +100,7 @@ std::map<std::string, std::string> looksOf(const Release& release) {
 Result<PictureBytesPtr> heldPicture(const PictureBytes& archived, const Source& source) {
     const auto bytes = archived.read();
     if (!bytes) return tl::unexpected(bytes.error());
+    if (isFont(source)) return pictureBytes(std::vector(**bytes)); // it was told by its id
     auto info = inspectPicture(**bytes, source.name);
     if (!info || info->width != source.width || info->height != source.height ||
         info->format != source.format)
@@ -111,25 +112,28 @@ Result<PictureBytesPtr> heldPicture(const PictureBytes& archived, const Source& 
 Result<void> takePictures(Release& release, const std::shared_ptr<const ArchivedPictures>& archive,
                           size_t mostHeld) {
     const auto wrong = [](const Source& source, const Error& error) {
-        return fail(error.fault, "the picture “" + source.name + "”: " + error.message);
+        return fail(error.fault,
+                    (isFont(source) ? "the font “" : "the picture “") + source.name + "”: " + error.message);
     };
-    std::vector<std::shared_ptr<Source>> sources;
     size_t all = 0;
-    for (const SourcePtr& slot : release.sources) {
-        auto& source = sources.emplace_back(std::make_shared<Source>(*slot));
-        auto bytes = ArchivedPictures::bytesOf(archive, *source);
-        if (!bytes) return wrong(*source, bytes.error());
-        source->bytes = std::move(*bytes);
-        all += source->bytes->size();
-    }
-    for (size_t i = 0; i < sources.size(); ++i) {
-        if (all <= mostHeld) {
-            auto held = heldPicture(*sources[i]->bytes, *sources[i]);
-            if (!held) return wrong(*sources[i], held.error());
-            sources[i]->bytes = std::move(*held);
+    for (auto* files : {&release.sources, &release.fonts})
+        for (SourcePtr& slot : *files) {
+            auto source = std::make_shared<Source>(*slot);
+            auto bytes = ArchivedPictures::bytesOf(archive, *source);
+            if (!bytes) return wrong(*source, bytes.error());
+            source->bytes = std::move(*bytes);
+            all += source->bytes->size();
+            slot = std::move(source);
         }
-        release.sources[i] = std::move(sources[i]);
-    }
+    if (all > mostHeld) return {};
+    for (auto* files : {&release.sources, &release.fonts})
+        for (SourcePtr& slot : *files) {
+            auto source = std::make_shared<Source>(*slot);
+            auto held = heldPicture(*slot->bytes, *slot);
+            if (!held) return wrong(*slot, held.error());
+            source->bytes = std::move(*held);
+            slot = std::move(source);
+        }
     return {};
 }
 
@@ -153,13 +157,13 @@ Result<ReleasePtr> readRelease(const std::shared_ptr<const ArchivedPictures>& ar
 void restPictures(const Release& release, const std::filesystem::path& file) {
     size_t held = 0;
     bool elsewhere = false;
-    for (const SourcePtr& source : release.sources)
+    for (const SourcePtr& source : filesOf(release))
         source->bytes->areHeld() ? void(held += source->bytes->size()) : void(elsewhere = true);
     if (!elsewhere && held <= kMostHeldPictures) return;
     auto zip = ZipReader::open(file, "a Glyptos release");
     if (!zip) return;
     const auto archive = std::make_shared<const ArchivedPictures>(std::move(*zip));
-    for (const SourcePtr& source : release.sources)
+    for (const SourcePtr& source : filesOf(release))
         if (auto place = ArchivedPictures::placeOf(archive, *source)) source->bytes->keepIn(std::move(place));
 }
 
@@ -179,10 +183,11 @@ Result<void> saveProject(const Release& whole, const std::filesystem::path& file
     const std::string json = releaseToJson(release);
     std::vector<ZipEntry> entries{{"mimetype", bytesOf(kMimeType), false},
                                   {"release.json", bytesOf(json), true}};
-    for (const SourcePtr& s : release.sources)
+    const std::vector<SourcePtr> files = filesOf(release);
+    for (const SourcePtr& s : files)
         if (!s->bytes) return fail(Fault::Internal, "The picture “" + s->name + "” has not been read yet.");
-    for (const SourcePtr& s : release.sources)
-        entries.push_back({pictureEntry(*s), {}, s->format == "svg", s->bytes});
+    for (const SourcePtr& s : files)
+        entries.push_back({fileEntry(*s), {}, s->format == "svg" || isFont(*s), s->bytes});
     const auto looks = looksOf(release);
     for (const auto& [name, text] : looks) entries.push_back({name, bytesOf(text), true});
     const auto tiles = tilesOf(release);

@@ -39,6 +39,10 @@ SourcePtr Release::source(std::string_view id) const {
     return byId(sources, id);
 }
 
+SourcePtr Release::font(std::string_view id) const {
+    return byId(fonts, id);
+}
+
 const Stack& stackOf(const Release& release, const PanelRef& panel) {
     const PiecePtr piece = release.piece(panel.piece);
     return piece ? piece->take().stack(panel.panel) : kNoLayers;

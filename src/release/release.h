@@ -12,7 +12,7 @@
 #include "release/text_style.h"
 #include "release/track_listing.h"
 #include "release/treatment.h"
-#include "type/text_spec.h"
+#include "type/kept_words.h"
 
 #include <algorithm>
 #include <atomic>
@@ -44,16 +44,20 @@ struct Brief {
     bool operator==(const Brief&) const = default;
 };
 
-/// One picture brought in.
+/// One file brought in: a picture, or a font.
 struct Source {
     std::string id;            ///< hash of the bytes, and their name inside the project file
     std::string name;          ///< file name it came with
-    std::string format;        ///< "jpeg", "png", "tiff", "webp" or "svg"
-    int width = 0, height = 0; ///< pixels, upright
+    std::string format;        ///< "jpeg", "png", "tiff", "webp" or "svg"; "ttf", "otf" or "ttc"
+    int width = 0, height = 0; ///< pixels, upright; of a font 0
     PictureBytesPtr bytes;     ///< nothing while it is being read
     SourceFacts facts;
 };
 using SourcePtr = std::shared_ptr<const Source>;
+
+inline bool isFont(const Source& source) {
+    return source.format == "ttf" || source.format == "otf" || source.format == "ttc";
+}
 
 /// Where a layer sits on its panel. Lengths in the unit of the form.
 struct Placement {
@@ -225,7 +229,9 @@ class IdCounter {
 
 struct Release {
     Brief brief;
-    std::vector<SourcePtr> sources;
+    std::vector<SourcePtr> sources; ///< pictures
+    KeptWordsList keptWords;        ///< of faces that may not be where it is opened; as it was saved
+    std::vector<SourcePtr> fonts;   ///< files; of two with one name the later one counts
     std::vector<PiecePtr> pieces;
     IdCounter nextId;         ///< for new pieces and layers
     bool linearLight = false; ///< blend in linear light instead of sRGB encoding
@@ -236,7 +242,8 @@ struct Release {
     Release();
     /// Also the wall, by its own id.
     PiecePtr piece(std::string_view id) const;
-    SourcePtr source(std::string_view id) const;
+    SourcePtr source(std::string_view id) const; ///< of a picture
+    SourcePtr font(std::string_view id) const;
 };
 using ReleasePtr = std::shared_ptr<const Release>;
 

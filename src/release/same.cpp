@@ -52,8 +52,8 @@ bool samePiece(const Piece& a, const Piece& b) {
 }
 
 bool sameRelease(const Release& a, const Release& b) {
-    return a.brief == b.brief && a.sources == b.sources && a.linearLight == b.linearLight &&
-           a.palette == b.palette && a.textStyles == b.textStyles &&
+    return a.brief == b.brief && a.sources == b.sources && a.fonts == b.fonts &&
+           a.linearLight == b.linearLight && a.palette == b.palette && a.textStyles == b.textStyles &&
            (a.wall == b.wall || samePiece(*a.wall, *b.wall)) && sameNodes(a.pieces, b.pieces, samePiece);
 }
 

@@ -116,6 +116,12 @@ bool readsLayers(const Stack& stack) {
            }) != nullptr;
 }
 
+std::vector<SourcePtr> filesOf(const Release& release) {
+    std::vector<SourcePtr> out = release.sources;
+    out.insert(out.end(), release.fonts.begin(), release.fonts.end());
+    return out;
+}
+
 std::vector<std::string> sourcesOf(const Layer& layer) {
     std::vector<std::string> out;
     const auto look = [&](const Layer& l) { eachSource(l, [&](const std::string& id) { addNew(out, id); }); };

@@ -31,6 +31,8 @@ void eachPainted(const PanelSelections& selections, const std::function<void(con
 bool readsLayers(const Stack& stack);
 /// Every treatment of all layers.
 void eachTreatment(const Release& release, const std::function<void(const Treatment&)>& act);
+/// Every file that was brought in: pictures, then fonts.
+std::vector<SourcePtr> filesOf(const Release& release);
 /// Ids of the sources that a layer, its mask and all in it show, each once.
 std::vector<std::string> sourcesOf(const Layer& layer);
 /// Ids of all sources that anything in the release shows: takes, masks, references, the wall.

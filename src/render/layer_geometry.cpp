@@ -10,8 +10,12 @@ namespace glyptos {
 
 std::shared_ptr<const Paragraph> ParagraphCache::get(const TextSpec& spec) {
     constexpr size_t kMost = 256;
+    const int generation = this->generation();
+    KeptWordsList kept;
     {
         const std::lock_guard lock(mutex_);
+        if (generationOfRecent_ != generation) recent_.clear(), generationOfRecent_ = generation;
+        kept = kept_;
         const auto found =
             std::find_if(recent_.begin(), recent_.end(), [&](const auto& e) { return e.first == spec; });
         if (found != recent_.end()) {
@@ -19,11 +23,22 @@ std::shared_ptr<const Paragraph> ParagraphCache::get(const TextSpec& spec) {
             return recent_.back().second;
         }
     }
-    auto made = std::make_shared<const Paragraph>(setParagraph(spec, fonts_));
+    std::shared_ptr<const Paragraph> made;
+    const KeptWords* words = findKept(kept, spec);
+    if (words && words->faces != facesFor(spec, fonts_)) made = words->set;
+    if (!made) made = std::make_shared<const Paragraph>(setParagraph(spec, fonts_));
     const std::lock_guard lock(mutex_);
+    if (generationOfRecent_ != generation) return made;
     if (recent_.size() >= kMost) recent_.erase(recent_.begin());
     recent_.emplace_back(spec, made);
     return made;
+}
+
+void ParagraphCache::fallBackOn(KeptWordsList words) {
+    const std::lock_guard lock(mutex_);
+    if (kept_ == words) return;
+    kept_ = std::move(words);
+    ++keptGeneration_;
 }
 
 Affine pictureToPanel(const Placement& p, const Source& source) {

@@ -6,6 +6,7 @@
 #include "type/paragraph.h"
 
 #include <array>
+#include <atomic>
 #include <map>
 #include <mutex>
 
@@ -17,9 +18,16 @@ class ParagraphCache {
     explicit ParagraphCache(const FontLibrary& fonts)
         : fonts_(fonts) {}
     std::shared_ptr<const Paragraph> get(const TextSpec& spec);
+    /// What words of faces that are not at hand are drawn from, where these words were kept.
+    void fallBackOn(KeptWordsList words);
+    /// Another number whenever the same words may be set otherwise than before.
+    int generation() const { return fonts_.generation() + keptGeneration_; }
 
   private:
     const FontLibrary& fonts_;
+    KeptWordsList kept_;
+    std::atomic<int> keptGeneration_ = 0;
+    int generationOfRecent_ = 0;
     std::mutex mutex_;
     std::vector<std::pair<TextSpec, std::shared_ptr<const Paragraph>>> recent_; ///< most recently used last
 };

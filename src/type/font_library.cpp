@@ -1,12 +1,11 @@
 #include "type/font_library.h"
 
+#include "base/text.h"
 #include "type/style_name.h"
 
 #include <algorithm>
 #include <cmath>
 #include <fontconfig/fontconfig.h>
-#include <hb-ot.h>
-#include <hb.h>
 
 namespace glyptos {
 namespace {
@@ -44,90 +43,14 @@ bool isUsable(const FcPattern* pattern) {
 
 } // namespace
 
-std::shared_ptr<const Face> Face::open(const std::string& file, int index, std::string family,
-                                       std::string style) {
-    hb_blob_t* blob = hb_blob_create_from_file_or_fail(file.c_str());
-    if (!blob) return nullptr;
-    hb_face_t* face = hb_face_create(blob, static_cast<unsigned>(index & 0xffff));
-    hb_blob_destroy(blob);
-    if (hb_face_get_glyph_count(face) == 0) {
-        hb_face_destroy(face);
-        return nullptr;
-    }
-    std::shared_ptr<Face> made(new Face);
-    made->unitsPerEm_ = hb_face_get_upem(face);
-    made->font_ = hb_font_create(face);
-    hb_face_destroy(face);
-    // The upper half of fontconfig's index names an instance of a variable font, counted from 1.
-    if (const int instance = index >> 16; instance > 0)
-        hb_font_set_var_named_instance(made->font_, static_cast<unsigned>(instance - 1));
-    made->measure();
-    hb_font_make_immutable(made->font_);
-    made->file_ = file, made->index_ = index;
-    made->family_ = std::move(family);
-    made->style_ = std::move(style);
-    return made;
-}
-
-void Face::measure() {
-    hb_font_extents_t extents;
-    if (hb_font_get_h_extents(font_, &extents)) {
-        ascentEm_ = extents.ascender / unitsPerEm_;
-        descentEm_ = -extents.descender / unitsPerEm_;
-    }
-    hb_face_t* const face = hb_font_get_face(font_);
-    unsigned known = 0;
-    const float* at = hb_font_get_var_coords_design(font_, &known);
-    unsigned count = hb_ot_var_get_axis_count(face);
-    std::vector<hb_ot_var_axis_info_t> infos(count);
-    hb_ot_var_get_axis_infos(face, 0, &count, infos.data());
-    for (unsigned i = 0; i < count; ++i) {
-        const hb_ot_var_axis_info_t& info = infos[i];
-        char tag[5] = {}, name[64] = {};
-        hb_tag_to_string(info.tag, tag);
-        unsigned size = sizeof name;
-        hb_ot_name_get_utf8(face, info.name_id, HB_LANGUAGE_INVALID, &size, name);
-        axes_.push_back({tag, name, double(info.min_value), double(info.default_value),
-                         double(info.max_value), i < known ? double(at[i]) : double(info.default_value)});
-    }
-}
-
-std::shared_ptr<const Face> Face::at(const std::vector<AxisValue>& places) const {
-    std::shared_ptr<Face> made(new Face);
-    made->unitsPerEm_ = unitsPerEm_;
-    made->family_ = family_, made->style_ = style_;
-    made->file_ = file_, made->index_ = index_;
-    made->font_ = hb_font_create_sub_font(font_);
-    std::vector<float> coordinates;
-    for (const FaceAxis& axis : axes_) {
-        double value = axis.at;
-        for (const AxisValue& place : places)
-            if (place.tag == axis.tag && std::isfinite(place.value))
-                value = std::max(axis.least, std::min(place.value, axis.most));
-        coordinates.push_back(float(value));
-    }
-    hb_font_set_var_coords_design(made->font_, coordinates.data(), unsigned(coordinates.size()));
-    made->measure();
-    hb_font_make_immutable(made->font_);
-    return made;
-}
-
-Face::~Face() {
-    hb_font_destroy(font_);
-}
-
-bool Face::has(char32_t codepoint) const {
-    hb_codepoint_t glyph = 0;
-    return hb_font_get_nominal_glyph(font_, codepoint, &glyph) && glyph != 0;
-}
-
 struct FontLibrary::Config {
     FcConfig* fc = nullptr;
     ~Config() { FcConfigDestroy(fc); }
 };
 
 FontLibrary::FontLibrary(const std::filesystem::path& shipped, bool shippedOnly)
-    : config_(std::make_unique<Config>()) {
+    : config_(std::make_unique<Config>())
+    , shipped_(shipped) {
     config_->fc = shippedOnly ? FcConfigCreate() : FcInitLoadConfigAndFonts();
     if (!config_->fc) config_->fc = FcConfigCreate();
     FcConfigAppFontAddDir(config_->fc, fc(shipped.string()));
@@ -170,6 +93,39 @@ FacePtr FontLibrary::opened(const std::string& file, int index, const std::strin
     return slot;
 }
 
+void FontLibrary::bring(std::vector<BroughtFontPtr> fonts) {
+    const std::lock_guard lock(mutex_);
+    brought_ = std::move(fonts);
+    byName_.clear(), varied_.clear(), fallbacks_.clear();
+    ++generation_;
+}
+
+std::vector<FamilyInfo> FontLibrary::families() const {
+    const std::lock_guard lock(mutex_);
+    std::map<std::string, std::vector<std::pair<StyleTraits, std::string>>> own;
+    for (const BroughtFontPtr& font : brought_)
+        for (const BroughtFace& one : font->faces)
+            own[one.face->family()].emplace_back(one.traits, one.face->style());
+    std::vector<FamilyInfo> out;
+    for (auto& [name, styles] : own) {
+        std::sort(styles.begin(), styles.end(), [](const auto& a, const auto& b) {
+            return std::tie(a.first.weight, a.first.slant, a.second) <
+                   std::tie(b.first.weight, b.first.slant, b.second);
+        });
+        FamilyInfo& info = out.emplace_back(FamilyInfo{name, {}, false, true});
+        for (const auto& [traits, style] : styles) addNew(info.styles, style);
+    }
+    for (const FamilyInfo& family : families_) {
+        const auto there =
+            std::find_if(out.begin(), out.end(), [&](const FamilyInfo& f) { return f.name == family.name; });
+        if (there == out.end())
+            out.push_back(family);
+        else
+            for (const std::string& style : family.styles) addNew(there->styles, style);
+    }
+    return out;
+}
+
 /// Best file for a pattern, which it takes over.
 FacePtr FontLibrary::matched(void* raw) const {
     const PatternPtr pattern(static_cast<FcPattern*>(raw));
@@ -196,22 +152,31 @@ FacePtr FontLibrary::matched(void* raw) const {
 FacePtr FontLibrary::nearestInFamily(const std::string& family, const std::string& style) const {
     const StyleTraits wanted = traitsOf(style);
     const FcPattern* best = nullptr;
-    std::tuple<int, bool, std::string> rank;
+    FacePtr own;
+    std::tuple<int, int, std::string> rank; // the sooner, the better
+    const auto ranked = [&](const StyleTraits& traits, int order, const std::string& name) {
+        return std::tuple(name == style ? -1 : distance(traits, wanted), order, name);
+    };
+    for (const BroughtFontPtr& font : brought_)
+        for (const BroughtFace& one : font->faces) {
+            if (one.face->family() != family) continue;
+            auto here = ranked(one.traits, -1, one.face->style());
+            if (!own || here <= rank) own = one.face, rank = std::move(here);
+        }
     for (const FcSetName set : {FcSetApplication, FcSetSystem}) {
         const FcFontSet* fonts = FcConfigGetFonts(config_->fc, set);
         for (int i = 0; fonts && i < fonts->nfont; ++i) {
             const FcPattern* font = fonts->fonts[i];
             if (stringOf(font, FC_FAMILY) != family || !isUsable(font)) continue;
             const std::string name = stringOf(font, FC_STYLE);
-            const StyleTraits own{intOf(font, FC_WEIGHT, 80), intOf(font, FC_WIDTH, 100),
-                                  intOf(font, FC_SLANT, 0)};
-            const std::tuple<int, bool, std::string> here{name == style ? -1 : distance(own, wanted),
-                                                          set == FcSetSystem, name};
-            if (!best || here < rank) best = font, rank = here;
+            const StyleTraits traits{intOf(font, FC_WEIGHT, 80), intOf(font, FC_WIDTH, 100),
+                                     intOf(font, FC_SLANT, 0)};
+            auto here = ranked(traits, set == FcSetSystem, name);
+            if ((!best && !own) || here < rank) best = font, rank = std::move(here);
         }
     }
-    return best ? opened(stringOf(best, FC_FILE), intOf(best, FC_INDEX, 0), family, stringOf(best, FC_STYLE))
-                : nullptr;
+    if (!best) return own;
+    return opened(stringOf(best, FC_FILE), intOf(best, FC_INDEX, 0), family, stringOf(best, FC_STYLE));
 }
 
 FacePtr FontLibrary::face(const std::string& family, const std::string& style) const {
@@ -243,6 +208,15 @@ FacePtr FontLibrary::face(const std::string& family, const std::string& style,
     return slot;
 }
 
+bool FontLibrary::has(const std::string& family) const {
+    const FacePtr found = face(family, "Regular");
+    return found && found->family() == family;
+}
+
+bool FontLibrary::isShipped(const Face& face) const {
+    return face.file().starts_with((shipped_ / "").string());
+}
+
 FacePtr FontLibrary::fallbackFor(char32_t codepoint, const Face& like) const {
     const std::lock_guard lock(mutex_);
     const std::tuple key{codepoint, like.family(), like.style()};
@@ -258,6 +232,9 @@ FacePtr FontLibrary::fallbackFor(char32_t codepoint, const Face& like) const {
     FcCharSetDestroy(wanted);
     FacePtr face = matched(pattern);
     if (face && !face->has(codepoint)) face = nullptr;
+    for (const BroughtFontPtr& font : brought_)
+        for (const BroughtFace& one : font->faces)
+            if (!face && one.face->has(codepoint)) face = one.face;
     return fallbacks_[key] = face;
 }
 

@@ -49,6 +49,7 @@ struct Paragraph {
     std::string usedFamily, usedStyle;    ///< differ from the spec when that face is not at hand
     std::vector<std::string> stoodIn;     ///< families that lent missing characters
     std::vector<std::string> unprintable; ///< characters that no face has, once each
+    bool isKept = false; ///< not set now: its faces are not at hand, and it is as it was when they were
 };
 
 /// Sets `spec`. Ligatures rest while letters are tracked; joined scripts are not tracked. Lines with tabs and

@@ -210,7 +210,8 @@ class ArrangingTest : public QObject {
         layer.placement = {{1800, 2000}, 2, 1.5};
         const std::string id = t->put(layer);
         const Rect frame = t->bounds(id);
-        Importer importer(*t->engine);
+        FontShelf fonts(*t->engine);
+        Importer importer(*t->engine, fonts);
         importer.setDocument(&t->document());
         QSignalSpy told(&importer, &Importer::told), finished(&importer, &Importer::finished);
         importer.replace(QString::fromStdString(file.string()), id);

@@ -3,6 +3,7 @@
 #include "support/handwork.h"
 #include "support/register.h"
 
+#include "app/session/font_shelf.h"
 #include "app/session/importer.h"
 #include "release/edits/cutout_edits.h"
 
@@ -105,7 +106,8 @@ class CutOutTest : public HandworkTest {
         const auto mask = t->find(id)->mask;
         const auto file = std::filesystem::path(folder.path().toStdString()) / "other.png";
         write(file, encodePng(knownFigure(Ground::Textured, 300, 8).photo, {72}).value());
-        Importer importer(*t->engine);
+        FontShelf fonts(*t->engine);
+        Importer importer(*t->engine, fonts);
         importer.setDocument(&t->document());
         QSignalSpy finished(&importer, &Importer::finished);
         importer.replace(QString::fromStdString(file.string()), id);

@@ -6,6 +6,7 @@
 #include "release/edits/selection_edits.h"
 #include "release/walks.h"
 #include "support/every_kind.h"
+#include "support/fonts.h"
 #include "support/register.h"
 #include "support/slow_disk.h"
 
@@ -78,6 +79,13 @@ class JournalTest : public QObject {
         layer.content = PictureContent{made->source->id, {0, 0, 1, 1}};
         return withLayer(next, frontOf(next), layer).release;
     }
+    static SourcePtr font() {
+        auto out = std::make_shared<Source>();
+        const FontData bytes = shippedFont("kristi/Kristi.ttf");
+        out->id = contentId(bytes), out->name = "Sjór.ttf", out->format = "ttf";
+        out->bytes = pictureBytes(bytes);
+        return out;
+    }
     std::filesystem::path only() {
         std::vector<std::filesystem::path> all;
         for (const auto& one : std::filesystem::directory_iterator(folder())) all.push_back(one.path());
@@ -102,7 +110,7 @@ class JournalTest : public QObject {
             step("Title", withTitle(history.current(), std::string(size_t(i + 1), 'o')), "title");
         history.settle();
         go(1);
-        step("Another way", withFill(history.current(), 0.5F));
+        step("Another way", withFont(withFill(history.current(), 0.5F), font()));
         step("Select", withSelection(history.current(), frontOf(history.current()), Selection{mask(), 1}));
         go(2);
         if (more) more(writer, history);
@@ -179,6 +187,10 @@ class JournalTest : public QObject {
         const auto bytes = release->sources[0]->bytes->read();
         QVERIFY2(bytes, qPrintable(sentence(bytes)));
         QVERIFY(**bytes == **history.left()[0].steps.back().release->sources[0]->bytes->read());
+        const auto& fonts = back->start.history.steps().back().release->fonts;
+        QCOMPARE(fonts.size(), size_t(1));
+        const auto font = fonts[0]->bytes->read();
+        QVERIFY(font && **font == shippedFont("kristi/Kristi.ttf"));
         const auto painted = [](const ReleasePtr& r) {
             PixelTilesPtr out;
             eachLayer(stackOf(*r, frontOf(r)), [&](const LayerPtr& layer) {

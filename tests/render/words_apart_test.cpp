@@ -5,6 +5,7 @@
 #include "file/data_folder.h"
 #include "release/edits/cutout_edits.h"
 #include "release/fields.h"
+#include "release/placing.h"
 #include "release/warp.h"
 #include "render/painting.h"
 #include "render/renderer.h"
@@ -156,6 +157,79 @@ class WordsApartTest : public QObject {
         const auto made = withWordsApart(joined, frontOf(joined), id, Apart::Letters, paragraphs);
         QCOMPARE(stackOf(*made->release, frontOf(joined))[0]->as<GroupContent>()->layers.size(),
                  size_t(1 + 2 + 4));
+    }
+
+    /// What lies below shows where the letters are, as strongly as they covered it.
+    void asAMaskTheyCutOutWhatIsBelow() {
+        for (const bool isMasked : {false, true}) {
+            std::string id;
+            ReleasePtr r = with(round(), id);
+            const PanelRef front = frontOf(r);
+            Layer ground;
+            ground.name = "Ground", ground.content = FillContent{Ink{0.2f, 0.7f, 0.1f, 1}};
+            if (isMasked) {
+                Mask half;
+                ShapeContent box;
+                box.width = kWide, box.height = kHigh;
+                half.form = box, half.placement.position = {0, kHigh / 2.0};
+                ground.mask = std::make_shared<const Mask>(half);
+            }
+            const Made below = withLayer(r, front, ground);
+            r = withOrder(below.release, front, {below.id}, Nearer::Back);
+            const auto letters = drawn(withChangedLayer(withoutLayer(r, front, below.id), front, id,
+                                                        [](Layer& l) { l.opacity = 1; }));
+            const auto made = withWordsAsMask(r, front, id, paragraphs);
+            QVERIFY(made);
+            const Stack& stack = stackOf(*made->release, front);
+            QCOMPARE(stack.size(), size_t(1));
+            QVERIFY(!findLayer(stack, id) && stack[0]->mask && stack[0]->id == made->id);
+            const auto masked = drawn(made->release);
+            int worst = 0, inked = 0;
+            for (int y = 0; y < kHigh; ++y)
+                for (int x = 0; x < kWide; ++x) {
+                    const size_t at = (size_t(y) * kWide + size_t(x)) * 4 + 3;
+                    const bool isIn = !isMasked || x < kWide / 2;
+                    worst = std::max(worst, std::abs(masked.data()[at] - (isIn ? letters.data()[at] : 0)));
+                    inked += masked.data()[at] > 0;
+                }
+            QVERIFY2(worst <= 3 && inked > 1000, qPrintable(QString("%1 %2").arg(worst).arg(inked)));
+        }
+        std::string id;
+        const ReleasePtr alone = with(straight(), id);
+        const auto refused = withWordsAsMask(alone, frontOf(alone), id, paragraphs);
+        QVERIFY(sentence(refused).contains("no layer directly below"));
+    }
+
+    /// Where there are letters the picture is seen, and it slides under them.
+    void aPictureFillsThemAndSlidesUnderThem() {
+        std::string id;
+        const ReleasePtr plain = with(manyInks(), id);
+        const PanelRef front = frontOf(plain);
+        const ReleasePtr r = pictures.add(plain, "sea", pictureOf(700, 400, [](int x, int) {
+                                              return std::array<uint8_t, 4>{uint8_t(x / 3), 60, 200, 255};
+                                          }));
+        const auto made = withPictureInWords(r, front, id, r->source("sea"), paragraphs);
+        QVERIFY(made);
+        const Stack& stack = stackOf(*made->release, front);
+        QVERIFY(stack.size() == 2 && stack[0]->id == made->id && stack[0]->clipped && stack[1]->id == id);
+        const auto letters = drawn(plain), filled = drawn(made->release);
+        const ReleasePtr slid = withChangedLayer(made->release, front, made->id, [](Layer& l) {
+            l = moved(l, {25, 0});
+        });
+        const auto after = drawn(slid);
+        int inked = 0, reds = 0;
+        for (size_t i = 0; i < letters.size(); i += 4) {
+            QVERIFY(std::abs(letters.data()[i + 3] - filled.data()[i + 3]) <= 1);
+            QVERIFY(std::abs(letters.data()[i + 3] - after.data()[i + 3]) <= 1 || i / 4 % kWide < 100);
+            if (filled.data()[i + 3] < 220) continue;
+            ++inked;
+            QVERIFY(std::abs(filled.data()[i + 2] - 200) <= 3); // nothing of the inks
+            reds += after.data()[i] < filled.data()[i];
+        }
+        QVERIFY2(inked > 3000 && reds > inked / 2, qPrintable(QString("%1 %2").arg(inked).arg(reds)));
+        const ReleasePtr clipped = withChangedLayer(r, front, id, [](Layer& l) { l.clipped = true; });
+        QVERIFY(sentence(withPictureInWords(clipped, front, id, r->source("sea"), paragraphs))
+                    .contains("shows only inside another layer"));
     }
 
     void whatCannotBeTakenToPiecesIsSaid() {

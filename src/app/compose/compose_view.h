@@ -49,6 +49,8 @@ class ComposeView : public QWidget {
     Scopes* scopes() const { return scopes_; }
     TrySheet* trySheet() const { return trying_; }
     SpecimenSheet* specimens() const { return specimens_; }
+    /// Tries a face on the words in hand; false when there are none.
+    bool showFace(const std::string& family) { return specimens_->openAt(family); }
     FramingSheet* framing() const { return framing_; }
     SizeLadder* ladder() const { return ladder_; }
     HistoryView* history() const { return history_; }

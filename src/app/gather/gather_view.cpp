@@ -5,6 +5,7 @@
 #include "app/session/crate_service.h"
 #include "app/session/document.h"
 #include "app/session/words.h"
+#include "file/font_files.h"
 #include "release/edits/edits.h"
 #include "release/wall.h"
 
@@ -164,9 +165,12 @@ void GatherView::dragEnterEvent(QDragEnterEvent* event) {
 }
 
 void GatherView::dropEvent(QDropEvent* event) {
-    const QStringList files = localFiles(*event->mimeData());
-    if (files.isEmpty() || event->source() == pictures_->crateGrid()) return;
-    crate_.add(files);
+    QStringList fonts, files;
+    for (const QString& file : localFiles(*event->mimeData()))
+        (isFontFile(file.toStdString()) ? fonts : files) << file;
+    if (fonts.isEmpty() && (files.isEmpty() || event->source() == pictures_->crateGrid())) return;
+    if (!files.isEmpty()) crate_.add(files);
+    if (!fonts.isEmpty()) Q_EMIT fontsArrived(fonts);
     event->acceptProposedAction();
 }
 

@@ -43,6 +43,7 @@ class GatherView : public QWidget {
     /// Which face the words in a picture are set in.
     void faceAsked(const QString& file);
     void told(const QString& sentence);
+    void fontsArrived(const QStringList& files);
 
   protected:
     void showEvent(QShowEvent* event) override;

@@ -35,6 +35,8 @@ class SpecimenList : public QAbstractScrollArea {
     /// Whether all rows in view are drawn.
     bool isSettled() const;
     QRect rowRect(int row) const;
+    /// They are drawn anew.
+    void forgetPictures();
 
   Q_SIGNALS:
     void tried(int row); ///< -1: none
@@ -61,7 +63,6 @@ class SpecimenList : public QAbstractScrollArea {
     int rowAt(const QPoint& place) const;
     QRect starRect(int row) const;
     void updateBar();
-    void forgetPictures();
 
     const FontLibrary& fonts_;
     TextSpec words_;

@@ -4,6 +4,7 @@
 #include "app/session/background.h"
 #include "app/session/document.h"
 #include "app/session/engine.h"
+#include "app/session/font_shelf.h"
 #include "app/widgets/form_rows.h"
 #include "release/edits/edits.h"
 #include "release/fields.h"
@@ -27,10 +28,17 @@ QString sortLabel(FaceSort sort) {
     return QString::fromUtf8(word.data(), qsizetype(word.size()));
 }
 
-std::vector<FaceEntry> measuredFaces(const FontLibrary& fonts) {
-    const auto& families = fonts.families();
+/// Those that are `known` are not measured again, but for those that were brought in.
+std::vector<FaceEntry> measuredFaces(const FontLibrary& fonts, const std::vector<FaceEntry>& known) {
+    const auto families = fonts.families();
     std::vector<FaceEntry> out(families.size());
-    tbb::parallel_for(size_t(0), families.size(), [&](size_t i) { out[i] = entryOf(families[i], fonts); });
+    tbb::parallel_for(size_t(0), families.size(), [&](size_t i) {
+        const FamilyInfo& family = families[i];
+        const auto old = std::find_if(known.begin(), known.end(), [&](const FaceEntry& entry) {
+            return entry.family == family.name && !entry.brought && !family.brought;
+        });
+        out[i] = old == known.end() ? entryOf(family, fonts) : *old;
+    });
     return out;
 }
 
@@ -55,9 +63,16 @@ SpecimenSheet::SpecimenSheet(Engine& engine, QWidget* parent)
     connect(list_, &SpecimenList::taken, this, &SpecimenSheet::take);
     connect(list_, &SpecimenList::starToggled, this, &SpecimenSheet::toggleStar);
     connect(&measuring_, &QFutureWatcherBase::finished, this, [this] {
+        if (!isUpToDate_) return measure(); // others have come meanwhile
         if (auto all = measuring_.result()) entries_ = std::move(*all);
         refresh();
+        takeAwaited();
         Q_EMIT measured();
+    });
+    connect(&engine_, &Engine::facesChanged, this, [this] {
+        isUpToDate_ = false;
+        list_->forgetPictures();
+        if (isVisible() && !measuring_.isRunning()) measure();
     });
     hide();
 }
@@ -136,7 +151,30 @@ QWidget* SpecimenSheet::makeRest() {
     row->addStretch();
     row->addWidget(count_ = roleLabel(QString(), "soft"));
     rows->addLayout(row);
+    rows->addWidget(takeOut_ = wordButton(QString(), tr("Words that are set in it get another face then")));
+    takeOut_->hide();
+    connect(takeOut_, &QToolButton::clicked, this, &SpecimenSheet::takeOut);
     return all;
+}
+
+/// Offered for the face in hand where the release holds its file.
+void SpecimenSheet::refreshTakeOut() {
+    const int row = list_->current();
+    const bool isRow = row >= 0 && row < int(list_->rows().size());
+    const std::string family = isRow ? list_->rows()[size_t(row)].family : std::string();
+    takeOut_->setVisible(isRow && releaseFontOf(family, engine_, *document_->release()));
+    takeOut_->setText(tr("Take %1 out of this release").arg(QString::fromStdString(family)));
+}
+
+void SpecimenSheet::takeOut() {
+    const int row = list_->current();
+    if (row < 0 || row >= int(list_->rows().size())) return;
+    const std::string family = list_->rows()[size_t(row)].family;
+    const SourcePtr font = releaseFontOf(family, engine_, *document_->release());
+    if (!font) return;
+    document_->preview(nullptr);
+    document_->edit(tr("Take out %1").arg(QString::fromStdString(font->name)),
+                    withoutFont(document_->release(), font->id));
 }
 
 void SpecimenSheet::setDocument(Document* document) {
@@ -161,13 +199,33 @@ void SpecimenSheet::open() {
     before_ = QApplication::focusWidget();
     show();
     refreshWords();
-    if (entries_.empty() && !measuring_.isRunning()) measure();
+    if (!isUpToDate_ && !measuring_.isRunning()) measure();
     list_->setFocus();
 }
 
+bool SpecimenSheet::openAt(const std::string& family) {
+    if (!layer()) return false;
+    awaited_ = family;
+    open();
+    if (isMeasured()) takeAwaited();
+    return true;
+}
+
+/// What the list leaves out because of what is looked for is not waited for.
+void SpecimenSheet::takeAwaited() {
+    const std::string family = std::exchange(awaited_, {});
+    const auto row = std::find_if(list_->rows().begin(), list_->rows().end(),
+                                  [&](const Specimen& one) { return one.family == family; });
+    if (!isVisible() || row == list_->rows().end()) return;
+    list_->setCurrent(int(row - list_->rows().begin()));
+    Q_EMIT list_->tried(list_->current());
+}
+
 void SpecimenSheet::measure() {
-    measuring_.setFuture(inBackground(
-        [&fonts = engine_.fonts] { return Result<std::vector<FaceEntry>>(measuredFaces(fonts)); }));
+    isUpToDate_ = true;
+    measuring_.setFuture(inBackground([&fonts = engine_.fonts, known = entries_] {
+        return Result<std::vector<FaceEntry>>(measuredFaces(fonts, known));
+    }));
 }
 
 void SpecimenSheet::leave() {
@@ -213,6 +271,10 @@ std::vector<Specimen> SpecimenSheet::allThatPass() const {
         if (entry.facts)
             for (const FaceSort sort : entry.facts->sorts) said << sortLabel(sort);
         if (entry.shipped) said.prepend(tr("shipped"));
+        if (entry.brought)
+            said.prepend(releaseFontOf(entry.family, engine_, *document_->release())
+                             ? tr("in this release")
+                             : tr("only while Glyptos is open"));
         out.push_back(specimenOf(entry, said.join(QStringLiteral(", "))));
     }
     return out;
@@ -249,6 +311,7 @@ void SpecimenSheet::refresh() {
     }
     count_->setText(tr("%1 of %2").arg(rows.size()).arg(entries_.size()));
     list_->setRows(std::move(rows));
+    refreshTakeOut();
 }
 
 ReleasePtr SpecimenSheet::withFace(const Specimen& specimen) const {
@@ -262,6 +325,7 @@ void SpecimenSheet::showTried(int row) {
     if (!layer()) return;
     const bool isRow = row >= 0 && row < int(list_->rows().size());
     document_->preview(isRow ? withFace(list_->rows()[size_t(row)]) : nullptr);
+    refreshTakeOut();
 }
 
 void SpecimenSheet::take(int row) {

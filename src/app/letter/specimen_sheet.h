@@ -26,10 +26,12 @@ class SpecimenSheet : public QWidget {
     void setDocument(Document* document);
     /// Opens when one text layer is in hand, and not locked.
     void open();
+    /// Opens with that family in hand, once it has been measured; false when there are no words in hand.
+    bool openAt(const std::string& family);
     void leave();
     SpecimenList* list() const { return list_; }
     /// Whether all faces have been measured.
-    bool isMeasured() const { return !entries_.empty(); }
+    bool isMeasured() const { return !entries_.empty() && isUpToDate_; }
 
   Q_SIGNALS:
     void measured();
@@ -44,6 +46,9 @@ class SpecimenSheet : public QWidget {
     QWidget* makeSorts();
     QWidget* makeRest();
     void measure();
+    void takeAwaited();
+    void takeOut();
+    void refreshTakeOut();
     FaceFilter filter() const;
     void refresh();
     void refreshWords();
@@ -63,7 +68,10 @@ class SpecimenSheet : public QWidget {
     QCheckBox *allLetters_, *italic_, *starredOnly_;
     QComboBox *weight_, *xHeight_, *order_;
     SpecimenList* list_;
+    QToolButton* takeOut_;
     std::vector<FaceEntry> entries_;
+    bool isUpToDate_ = false; ///< `entries_` are of the faces that are at hand now
+    std::string awaited_;     ///< family to take in hand when all are measured
     QFutureWatcher<Result<std::vector<FaceEntry>>> measuring_;
     QStringList starred_, recent_;
     std::string words_;

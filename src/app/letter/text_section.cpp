@@ -42,7 +42,8 @@ TextSection::TextSection(Engine& engine)
     family_ = new QComboBox;
     family_->setAccessibleName(tr("Typeface"));
     family_->setMaxVisibleItems(24);
-    for (const FamilyInfo& f : engine_.fonts.families()) family_->addItem(q(f.name));
+    fillFamilies();
+    connect(&engine_, &Engine::facesChanged, this, &TextSection::fillFamilies);
     style_ = new QComboBox;
     style_->setAccessibleName(tr("Style"));
     for (QComboBox* wide : {family_, style_}) {
@@ -120,6 +121,13 @@ void TextSection::changeText(const QString& what, const std::function<void(TextC
         merge);
 }
 
+void TextSection::fillFamilies() {
+    const QString now = family_->currentText();
+    family_->clear();
+    for (const FamilyInfo& f : engine_.fonts.families()) family_->addItem(q(f.name));
+    family_->setCurrentText(now);
+}
+
 void TextSection::fillStyles(const std::string& family) {
     style_->clear();
     for (const FamilyInfo& f : engine_.fonts.families())
@@ -142,8 +150,13 @@ void TextSection::refresh(const Layer& layer) {
     if (const FacePtr face = engine_.fonts.face(letters.family, letters.style, letters.axes))
         axes_->show(*face);
     QStringList notes;
-    if (paragraph->usedFamily != text.spec.letters.family ||
-        traitsOf(paragraph->usedStyle) != traitsOf(text.spec.letters.style))
+    if (paragraph->isKept)
+        notes << tr("%1 %2 is not on this machine; the words are drawn from the outlines that the release "
+                    "keeps. Once they are changed, %3 %4 stands in.")
+                     .arg(q(text.spec.letters.family), q(text.spec.letters.style),
+                          used ? q(used->family()) : QString(), used ? q(used->style()) : QString());
+    else if (paragraph->usedFamily != text.spec.letters.family ||
+             traitsOf(paragraph->usedStyle) != traitsOf(text.spec.letters.style))
         notes << tr("%1 %2 is not on this machine; %3 %4 stands in.")
                      .arg(q(text.spec.letters.family), q(text.spec.letters.style), q(paragraph->usedFamily),
                           q(paragraph->usedStyle));

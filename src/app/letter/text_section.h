@@ -28,6 +28,7 @@ class TextSection : public LayerSection {
   private:
     void changeText(const QString& what, const std::function<void(TextContent&)>& edit,
                     const QString& merge = {});
+    void fillFamilies();
     void fillStyles(const std::string& family);
     void makeTuning();
     void refreshFeatures();

@@ -14,4 +14,10 @@ Engine::Engine()
                })
     , renderer(pictures, fonts) {}
 
+void Engine::bringFonts(std::vector<BroughtFontPtr> brought) {
+    fonts.bring(std::move(brought));
+    Q_EMIT facesChanged();
+    Q_EMIT pictureReady();
+}
+
 } // namespace glyptos

@@ -18,10 +18,14 @@ class Engine : public QObject {
     Spelling spelling;
     PictureStore pictures;
     Renderer renderer;
+    /// Gives the library these fonts in place of those that were brought before.
+    void bringFonts(std::vector<BroughtFontPtr> brought);
 
   Q_SIGNALS:
-    /// A better picture of a source is there (always delivered on the main thread).
+    /// What was drawn may look otherwise now: a better picture of a source is there, or another face (always
+    /// delivered on the main thread).
     void pictureReady();
+    void facesChanged();
 };
 
 } // namespace glyptos

@@ -10,6 +10,7 @@ using What = decltype(Arrival::what);
 
 What readWhat(const std::filesystem::path& file, const std::atomic<bool>* cancel) {
     try {
+        if (isFontFile(file)) return What(importFont(file));
         return isOpenRaster(file) ? What(readOpenRaster(file, cancel)) : What(importPicture(file));
     } catch (const std::bad_alloc&) {
         return fail(Fault::TooLarge,

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/session/document.h"
+#include "file/font_files.h"
 #include "file/open_raster.h"
 #include "file/pictures/picture_reader.h"
 
@@ -29,7 +30,7 @@ struct ImportBatch {
 
 struct Arrival {
     std::string name; ///< of the file
-    Result<std::variant<Imported, OpenRaster>> what;
+    Result<std::variant<Imported, OpenRaster, ImportedFont>> what;
 };
 
 /// What has been read of a batch: all of it, or as much as there was until it was cancelled.

@@ -1,6 +1,7 @@
 #include "app/session/importer.h"
 
 #include "app/session/engine.h"
+#include "app/session/font_shelf.h"
 #include "app/session/words.h"
 #include "base/text.h"
 #include "release/edits/cutout_edits.h"
@@ -37,9 +38,10 @@ Placement subjectInFrame(const Rect& area, const Source& source, const Pyramid* 
 
 } // namespace
 
-Importer::Importer(Engine& engine, QObject* parent)
+Importer::Importer(Engine& engine, FontShelf& fonts, QObject* parent)
     : QObject(parent)
-    , engine_(engine) {
+    , engine_(engine)
+    , fonts_(fonts) {
     connect(&queue_, &ImportQueue::arrived, this, &Importer::take);
 }
 
@@ -94,6 +96,7 @@ void Importer::take(const ImportAnswer& answer) {
 }
 
 void Importer::use(const ImportBatch& batch, const Arrival& arrival, QStringList& troubles) {
+    if (const auto* font = std::get_if<ImportedFont>(&*arrival.what)) return takeFont(*font, batch, troubles);
     const auto* raster = std::get_if<OpenRaster>(&*arrival.what);
     if (raster && batch.purpose != ImportPurpose::Layers) {
         troubles
@@ -110,6 +113,15 @@ void Importer::use(const ImportBatch& batch, const Arrival& arrival, QStringList
         if (batch.purpose == ImportPurpose::Layers) place(picture);
     }
     at_.reset();
+}
+
+void Importer::takeFont(const ImportedFont& font, const ImportBatch& batch, QStringList& troubles) {
+    if (batch.purpose != ImportPurpose::Layers) {
+        troubles << tr("%1 is a font, and no picture. Nothing has changed.").arg(q(font.source->name));
+        return;
+    }
+    if (const QString said = fonts_.bringIn(font); !said.isEmpty()) troubles << said;
+    Q_EMIT fontArrived(font.font->faces.front().face->family());
 }
 
 /// The panel that pictures go to; nothing when it is gone.

@@ -1,4 +1,5 @@
-// Brings files into the panel in hand: pictures as layers, OpenRaster files as groups of theirs.
+// Brings files into the panel in hand: pictures as layers, OpenRaster files as groups of theirs, fonts for
+// the whole release.
 #pragma once
 
 #include "app/session/import_queue.h"
@@ -8,11 +9,12 @@
 namespace glyptos {
 
 class Engine;
+class FontShelf;
 
 class Importer : public QObject {
     Q_OBJECT
   public:
-    explicit Importer(Engine& engine, QObject* parent = nullptr);
+    Importer(Engine& engine, FontShelf& fonts, QObject* parent = nullptr);
     /// What arrives after another release has been opened is dropped.
     void setDocument(Document* document);
     bool isRunning() const { return queue_.isRunning(); }
@@ -38,6 +40,7 @@ class Importer : public QObject {
     void placed(); ///< something was added to a piece; it is taken in hand next
     /// A picture came onto an area of other proportions, as that layer, covering it.
     void covered(const std::string& layer);
+    void fontArrived(const std::string& family);
     void told(const QString& sentence); ///< what could not be brought in, or not all of it
     void finished();
 
@@ -50,11 +53,13 @@ class Importer : public QObject {
     void placeSource(const SourcePtr& source, Placement covering);
     void replaceBy(const Imported& picture, const std::string& layer);
     void referTo(const Imported& picture);
+    void takeFont(const ImportedFont& font, const ImportBatch& batch, QStringList& troubles);
     void use(const ImportBatch& batch, const Arrival& arrival, QStringList& troubles);
     void place(const OpenRaster& raster, const std::string& name);
     const Panel* panel() const;
 
     Engine& engine_;
+    FontShelf& fonts_;
     Document* document_ = nullptr;
     ImportQueue queue_;
     std::optional<Vec2> at_; ///< of the next picture

@@ -1,9 +1,11 @@
 #include "app/session/release_files.h"
 
 #include "app/session/background.h"
+#include "app/session/engine.h"
+#include "app/session/font_shelf.h"
 #include "file/project.h"
 #include "release/walks.h"
-#include "type/font_library.h"
+#include "render/lettering/words_to_keep.h"
 
 #include <QFileInfo>
 
@@ -24,9 +26,10 @@ void readPatterns(const Release& release, const FontLibrary& fonts) {
 
 } // namespace
 
-ReleaseFiles::ReleaseFiles(FormList forms, const FontLibrary& fonts, QObject* parent)
+ReleaseFiles::ReleaseFiles(FormList forms, Engine& engine, FontShelf& fonts, QObject* parent)
     : QObject(parent)
     , forms_(std::move(forms))
+    , engine_(engine)
     , fonts_(fonts) {
     connect(&opener_, &QFutureWatcherBase::finished, this, &ReleaseFiles::endOpen);
     connect(&saver_, &QFutureWatcherBase::finished, this, &ReleaseFiles::endSave);
@@ -47,14 +50,14 @@ ReleaseFiles::~ReleaseFiles() {
 
 void ReleaseFiles::open(const QString& file, ReleasePtr left) {
     opening_ = {file, std::move(left)};
-    opener_.setFuture(
-        inBackground([path = pathOf(file), forms = forms_, &fonts = fonts_]() -> Result<Opened> {
-            const auto stamp = stampOf(path);
-            const auto release = openProject(path, forms);
-            if (!release) return tl::unexpected(release.error());
-            readPatterns(**release, fonts);
-            return Opened{*release, stamp};
-        }));
+    opener_.setFuture(inBackground([this, path = pathOf(file), forms = forms_]() -> Result<Opened> {
+        const auto stamp = stampOf(path);
+        const auto release = openProject(path, forms);
+        if (!release) return tl::unexpected(release.error());
+        readPatterns(**release, engine_.fonts);
+        fonts_.prepare(**release);
+        return Opened{*release, stamp};
+    }));
 }
 
 void ReleaseFiles::endOpen() {
@@ -96,7 +99,9 @@ Result<Saved> ReleaseFiles::write(const Saving& saving, const std::optional<File
         if (beforeTake_) beforeTake_(pathOf(saving.file), saving.release);
         return true;
     };
-    return saveApart(*saving.release, pathOf(saving.file), known, writing);
+    Release release = *saving.release;
+    release.keptWords = wordsToKeep(release, engine_.fonts, engine_.renderer.paragraphs());
+    return saveApart(release, pathOf(saving.file), known, writing);
 }
 
 void ReleaseFiles::endSave() {

@@ -11,13 +11,14 @@
 
 namespace glyptos {
 
-class FontLibrary;
+class Engine;
+class FontShelf;
 
 class ReleaseFiles : public QObject {
     Q_OBJECT
   public:
-    /// What `fonts` needs to set a release's words is read with it.
-    ReleaseFiles(FormList forms, const FontLibrary& fonts, QObject* parent = nullptr);
+    /// What is needed to set a release's words is read with it, onto `fonts`.
+    ReleaseFiles(FormList forms, Engine& engine, FontShelf& fonts, QObject* parent = nullptr);
     /// Waits for what is running, and writes what is queued.
     ~ReleaseFiles() override;
 
@@ -68,7 +69,8 @@ class ReleaseFiles : public QObject {
     void endOpen();
     Result<Saved> write(const Saving& saving, const std::optional<FileStamp>& known);
     FormList forms_;
-    const FontLibrary& fonts_;
+    Engine& engine_;
+    FontShelf& fonts_;
     BeforeTake beforeTake_;
     std::atomic<bool> cancel_ = false;
     QFutureWatcher<Result<Opened>> opener_;

@@ -20,8 +20,13 @@ LetterMenu::LetterMenu(Engine& engine, ComposeView& view, QWidget* parent)
     addAction(tr("Behind the figure"), this, &LetterMenu::putBehind)
         ->setToolTip(
             tr("Between the figure of a picture and its ground; the figure is cut out if it is not"));
+    pictures_ = addMenu(tr("Filled with a picture"));
+    pictures_->setToolTipsVisible(true);
+    connect(pictures_, &QMenu::aboutToShow, this, &LetterMenu::fillPictures);
     addAction(tr("As shapes"), this, &LetterMenu::makeShapes)
         ->setToolTip(tr("Outlines whose nodes can be moved"));
+    addAction(tr("As a mask of the layer below"), this, &LetterMenu::makeMask)
+        ->setToolTip(tr("What is directly behind shows only inside the letters, which are gone then"));
     addAction(tr("Each word a layer"), this, [this] { takeApart(Apart::Words); });
     addAction(tr("Each letter a layer"), this, [this] { takeApart(Apart::Letters); });
     setToolTipsVisible(true);
@@ -52,6 +57,32 @@ void LetterMenu::makeShapes() {
     document_->editMaking(tr("%1 as shapes").arg(nameOf(*layer)),
                           withLettersAsShapes(document_->release(), document_->panel(), layer->id,
                                               engine_.renderer.paragraphs()));
+}
+
+void LetterMenu::makeMask() {
+    const LayerPtr layer = words();
+    if (!layer) return;
+    document_->editMaking(
+        tr("%1 as a mask").arg(nameOf(*layer)),
+        withWordsAsMask(document_->release(), document_->panel(), layer->id, engine_.renderer.paragraphs()));
+}
+
+/// The pictures of the release as they are now.
+void LetterMenu::fillPictures() {
+    pictures_->clear();
+    for (const SourcePtr& source : document_->release()->sources)
+        pictures_->addAction(QString::fromStdString(source->name), this, [this, source] { fillWith(source); })
+            ->setToolTip(tr("It is in hand then: drag it, and it slides under the letters"));
+    if (pictures_->isEmpty())
+        pictures_->addAction(tr("Bring a picture into the release first"))->setEnabled(false);
+}
+
+void LetterMenu::fillWith(const SourcePtr& picture) {
+    const LayerPtr layer = words();
+    if (!layer) return;
+    document_->editMaking(tr("%1 filled with %2").arg(nameOf(*layer), QString::fromStdString(picture->name)),
+                          withPictureInWords(document_->release(), document_->panel(), layer->id, picture,
+                                             engine_.renderer.paragraphs()));
 }
 
 void LetterMenu::takeApart(Apart how) {

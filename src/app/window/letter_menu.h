@@ -1,4 +1,5 @@
-// What can be made of the words in hand: shapes, letters of their own, words behind a figure.
+// What can be made of the words in hand: filled with a picture, shapes, a mask, letters of their own, words
+// behind a figure.
 #pragma once
 
 #include "app/compose/compose_view.h"
@@ -16,7 +17,10 @@ class LetterMenu : public QMenu {
 
   private:
     LayerPtr words() const;
+    void fillPictures();
+    void fillWith(const SourcePtr& picture);
     void makeShapes();
+    void makeMask();
     void takeApart(Apart how);
     /// Between a figure and its ground.
     void putBehind();
@@ -27,6 +31,7 @@ class LetterMenu : public QMenu {
     Engine& engine_;
     ComposeView& view_;
     Document* document_ = nullptr;
+    QMenu* pictures_;
 };
 
 } // namespace glyptos

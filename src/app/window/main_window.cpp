@@ -43,8 +43,9 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     , forms_(std::move(forms))
     , service_(engine)
     , journal_(forms_)
-    , files_(forms_, engine.fonts)
-    , importer_(engine)
+    , fonts_(engine)
+    , files_(forms_, engine, fonts_)
+    , importer_(engine, fonts_)
     , crate_(crate, drawer) {
     setObjectName(QStringLiteral("glyptos"));
     setAcceptDrops(true);
@@ -142,6 +143,13 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     connectJournal();
     connect(&importer_, &Importer::told, this, &MainWindow::tell);
     connect(&importer_, &Importer::placed, this, [this] { showStep(Step::Compose); });
+    connect(&importer_, &Importer::fontArrived, this, [this](const std::string& family) {
+        if (!compose_->showFace(family))
+            tell(tr("%1 is at hand in this release now. Take some words in hand to set them in it.")
+                     .arg(q(family)));
+    });
+    connect(gather_, &GatherView::fontsArrived, this, [this](const QStringList& files) { bringIn(files); });
+    connect(&fonts_, &FontShelf::told, this, &MainWindow::tell);
     connect(&importer_, &Importer::began, this, [this] {
         saveState_->setText(tr("bringing in files…"));
         stopImport_->show();
@@ -191,6 +199,7 @@ void MainWindow::setDocument(std::unique_ptr<Document> document) {
             [this] { journal_.saved(*document_, files_.knownAt(q(document_->file().string()))); });
     connect(document_.get(), &Document::selectionChanged, this, &MainWindow::refreshTitles);
     connect(document_.get(), &Document::refused, this, &MainWindow::tell);
+    fonts_.setDocument(document_.get()); // before anything is drawn
     importer_.setDocument(document_.get());
     layerMenu_->setDocument(document_.get());
     strip_->setDocument(document_.get());
@@ -376,9 +385,10 @@ void MainWindow::showStep(Step step) {
 }
 
 void MainWindow::askPictures() {
-    const QStringList files = QFileDialog::getOpenFileNames(
-        this, tr("Bring in pictures"), {},
-        tr("Pictures and layers (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg *.ora);;All files (*)"));
+    const QStringList files =
+        QFileDialog::getOpenFileNames(this, tr("Bring in pictures"), {},
+                                      tr("Pictures and layers (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg "
+                                         "*.ora);;Fonts (*.ttf *.otf *.ttc);;All files (*)"));
     if (!files.isEmpty()) bringIn(files);
 }
 

@@ -7,6 +7,7 @@
 #include "app/gather/gather_view.h"
 #include "app/layout/layout_view.h"
 #include "app/session/engine.h"
+#include "app/session/font_shelf.h"
 #include "app/session/importer.h"
 #include "app/session/journal_keeper.h"
 #include "app/session/release_files.h"
@@ -120,6 +121,7 @@ class MainWindow : public QMainWindow {
     FormList forms_;
     RenderService service_;
     JournalKeeper journal_; ///< outlives what saves
+    FontShelf fonts_;
     ReleaseFiles files_;
     Importer importer_;
     CrateService crate_;

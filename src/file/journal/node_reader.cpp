@@ -147,7 +147,7 @@ NodeReader::NodeReader(std::shared_ptr<const AppendFile> file, std::shared_ptr<c
 
 void NodeReader::share(const Release& known) {
     NodeWriter names = NodeWriter::naming();
-    for (const SourcePtr& source : known.sources) sources_[names.nameOf(source)] = source;
+    for (const SourcePtr& source : filesOf(known)) sources_[names.nameOf(source)] = source;
     const auto add = [&](const Stack& stack, Unit unit) {
         eachLayer(stack, [&](const LayerPtr& layer) { layers_[{names.nameOf(layer, unit), unit}] = layer; });
     };
@@ -230,10 +230,9 @@ PiecePtr NodeReader::piece(const std::string& name, const Release& release) {
     return pieces_[name] = node(name, "piece", [&](const Entry& e) { return readPiece(e, reading, forms_); });
 }
 
-SourcePtr NodeReader::source(const std::string& name) {
+SourcePtr NodeReader::source(const std::string& name, SourcePtr (*read)(const Entry&)) {
     if (const auto kept = sources_.find(name); kept != sources_.end()) return kept->second;
-    auto made =
-        std::make_shared<Source>(*node(name, "picture", [&](const Entry& e) { return readSource(e); }));
+    auto made = std::make_shared<Source>(*node(name, "file", read));
     addPicture(*made);
     return sources_[name] = std::move(made);
 }
@@ -282,7 +281,10 @@ void NodeReader::readInto(Release& release, const Entry& root) {
              list.each([&](const Entry& name) { names.push_back(name.text()); });
              return names;
          }))
-        release.sources.push_back(source(name));
+        release.sources.push_back(source(name, readPictureFile));
+    if (root.has("fonts"))
+        for (const std::string& name : root.texts("fonts"))
+            release.fonts.push_back(source(name, readFontFile));
     for (const std::string& name : root.texts("pieces")) release.pieces.push_back(piece(name, release));
     auto wall = std::make_shared<Piece>(*release.wall);
     auto take = std::make_shared<Take>(wall->take());

@@ -40,7 +40,7 @@ class NodeReader {
     LayerPtr layer(const std::string& name, const LayerReading& around);
     std::shared_ptr<const Take> take(const std::string& name, const Piece& piece, const Release& release);
     PiecePtr piece(const std::string& name, const Release& release);
-    SourcePtr source(const std::string& name);
+    SourcePtr source(const std::string& name, SourcePtr (*read)(const Entry&));
     void addPicture(Source& source) const;
     LayerReading readingFor(const Release& release);
     Result<PixelTilePtr> tile(const std::string& name, const PixelFormat& format);

@@ -148,7 +148,7 @@ bool NodeWriter::putBytes(const Source& source, RecordSink& out) {
 }
 
 void NodeWriter::isSaved(const Release& release, const PictureSpot& spot) {
-    for (const SourcePtr& source : release.sources)
+    for (const SourcePtr& source : filesOf(release))
         if (const auto there = elsewhere_.find(source->id);
             there != elsewhere_.end() && there->second.spot.file == spot.file)
             there->second.spot = spot;
@@ -190,22 +190,24 @@ std::string NodeWriter::nameOf(const Release& release) {
 }
 
 std::string NodeWriter::write(const Release& release, const PictureSpots& spots, RecordSink& out) {
-    Json palette = Json::list(), styles = Json::list(), sources = Json::list(), pieces = Json::list();
+    Json palette = Json::list(), styles = Json::list(), sources = Json::list(), pieces = Json::list(),
+         fonts = Json::list();
     for (const Swatch& swatch : release.palette) palette.push_back(toJson(swatch));
     for (const TextStyle& style : release.textStyles) styles.push_back(toJson(style));
     for (const SourcePtr& source : release.sources) sources.push_back(named(source, spots, out));
+    for (const SourcePtr& font : release.fonts) fonts.push_back(named(font, spots, out));
     for (const PiecePtr& piece : release.pieces) pieces.push_back(named(piece, out));
     const std::string brief = put(toJson(release.brief), out);
     const std::string listed = put(sources, out);
-    return put(
-        {{"brief", brief},
-         {"linearLight", release.linearLight},
-         {"palette", std::move(palette)},
-         {"textStyles", std::move(styles)},
-         {"sources", listed},
-         {"pieces", std::move(pieces)},
-         {"wall", toJson(release.wall->take().stack(kWallId), release.wall->flat->unit, telling(out))}},
-        out);
+    Json root{{"brief", brief},
+              {"linearLight", release.linearLight},
+              {"palette", std::move(palette)},
+              {"textStyles", std::move(styles)},
+              {"sources", listed},
+              {"pieces", std::move(pieces)},
+              {"wall", toJson(release.wall->take().stack(kWallId), release.wall->flat->unit, telling(out))}};
+    if (!release.fonts.empty()) root["fonts"] = std::move(fonts);
+    return put(root, out);
 }
 
 } // namespace glyptos

@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "file/release_json/brief_codec.h"
+#include "file/release_json/kept_words_codec.h"
 #include "file/release_json/paint_codec.h"
 #include "file/release_json/piece_codec.h"
 #include "file/release_json/source_codec.h"
@@ -47,6 +48,13 @@ int nextIdOf(const Entry& e, const std::set<std::string>& given) {
     return next;
 }
 
+KeptWordsList readAllKept(const Entry& e) {
+    if (!e.has("keptWords")) return nullptr;
+    auto out = std::make_shared<std::vector<KeptWords>>();
+    e.each("keptWords", [&](const Entry& words) { out->push_back(readKeptWords(words)); });
+    return out->empty() ? nullptr : out;
+}
+
 Release readRelease(const Entry& e, const std::vector<std::shared_ptr<const Form>>& forms,
                     const TileSource& tiles, const LookSource& looks) {
     checkVersion(e);
@@ -54,7 +62,9 @@ Release readRelease(const Entry& e, const std::vector<std::shared_ptr<const Form
     LayerReading reading{release, {}, {}, tiles, looks};
     release.brief = readBrief(e.at("brief"));
     release.linearLight = e.flagOr("linearLight", false);
-    e.each("sources", [&](const Entry& source) { release.sources.push_back(readSource(source)); });
+    e.each("sources", [&](const Entry& source) { release.sources.push_back(readPictureFile(source)); });
+    if (e.has("fonts"))
+        e.each("fonts", [&](const Entry& font) { release.fonts.push_back(readFontFile(font)); });
     if (e.has("palette"))
         e.each("palette", [&](const Entry& swatch) {
             reading.uniqueId(swatch);
@@ -65,10 +75,18 @@ Release readRelease(const Entry& e, const std::vector<std::shared_ptr<const Form
             reading.uniqueId(style);
             release.textStyles.push_back(readTextStyle(style));
         });
+    release.keptWords = readAllKept(e);
     e.each("pieces", [&](const Entry& piece) { release.pieces.push_back(readPiece(piece, reading, forms)); });
     if (e.has("wall")) release.wall = readWall(e.at("wall"), reading);
     release.nextId = nextIdOf(e, reading.ids);
     return release;
+}
+
+Json keptJson(const Release& release) {
+    Json out = Json::list();
+    if (release.keptWords)
+        for (const KeptWords& words : *release.keptWords) out.push_back(toJson(words));
+    return out;
 }
 
 StartingComposition readStart(const Entry& e) {
@@ -102,6 +120,8 @@ std::string releaseToJson(const Release& release) {
                    {"palette", std::move(palette)},
                    {"textStyles", std::move(styles)},
                    {"sources", listOf(release.sources)},
+                   {"fonts", listOf(release.fonts)},
+                   {"keptWords", keptJson(release)},
                    {"pieces", listOf(release.pieces)},
                    {"wall", toJson(release.wall->take().stack(kWallId), release.wall->flat->unit)}};
     return all.dump(1) + "\n";

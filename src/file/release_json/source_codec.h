@@ -1,4 +1,4 @@
-// Pictures of a release and colours of its palette as JSON, both ways (docs/file-format.md).
+// Files of a release and colours of its palette as JSON, both ways (docs/file-format.md).
 #pragma once
 
 #include "base/json_entry.h"
@@ -7,8 +7,10 @@
 namespace glyptos {
 
 Json toJson(const Source& source);
-/// Without bytes.
-SourcePtr readSource(const Entry& entry);
+/// A picture, without bytes.
+SourcePtr readPictureFile(const Entry& entry);
+/// A font file, without bytes.
+SourcePtr readFontFile(const Entry& entry);
 
 Json toJson(const Swatch& swatch);
 Swatch readSwatch(const Entry& entry);

@@ -28,6 +28,10 @@ struct Made {
 /// The release with the source, unless one with that id is there.
 [[nodiscard]] ReleasePtr withSource(const ReleasePtr& release, SourcePtr source);
 
+/// The release with the font file, unless one with that id is there; and without it.
+[[nodiscard]] ReleasePtr withFont(const ReleasePtr& release, SourcePtr font);
+[[nodiscard]] ReleasePtr withoutFont(const ReleasePtr& release, const std::string& font);
+
 /// What is known of a source changed.
 [[nodiscard]] ReleasePtr withFacts(const ReleasePtr& release, const std::string& source,
                                    const SourceFacts& facts);

@@ -2,8 +2,8 @@
 
 namespace glyptos {
 
-Result<Made> withFadedEdges(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
-                            const Rect& area, double width) {
+Result<Made> withOneMaskMore(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
+                             Mask mask) {
     const LayerPtr one = findLayer(stackOf(*release, panel), layer);
     if (!one) return Made{release, {}};
     Made out{release, layer};
@@ -12,6 +12,13 @@ Result<Made> withFadedEdges(const ReleasePtr& release, const PanelRef& panel, co
         if (!grouped) return grouped;
         out = *grouped;
     }
+    out.release = withChangedLayer(out.release, panel, out.id,
+                                   [&](Layer& l) { l.mask = std::make_shared<const Mask>(std::move(mask)); });
+    return out;
+}
+
+Result<Made> withFadedEdges(const ReleasePtr& release, const PanelRef& panel, const std::string& layer,
+                            const Rect& area, double width) {
     ShapeContent inside;
     inside.width = std::max(area.w - width, 1e-3), inside.height = std::max(area.h - width, 1e-3);
     Mask mask;
@@ -19,9 +26,7 @@ Result<Made> withFadedEdges(const ReleasePtr& release, const PanelRef& panel, co
     mask.placement.position = area.centre();
     mask.feather = width;
     mask.linked = false;
-    out.release = withChangedLayer(out.release, panel, out.id,
-                                   [&](Layer& l) { l.mask = std::make_shared<const Mask>(std::move(mask)); });
-    return out;
+    return withOneMaskMore(release, panel, layer, std::move(mask));
 }
 
 Layer darkCorners(const Rect& area, const Ink& dark) {

@@ -5,8 +5,11 @@
 
 namespace glyptos {
 
-/// The layer fades out over `width` panel units along the edges of an area: a soft rectangle is its mask. One
-/// that has a mask already is put into a group that has this one.
+/// The layer with that mask. One that has a mask already is put into a group that has this one.
+[[nodiscard]] Result<Made> withOneMaskMore(const ReleasePtr& release, const PanelRef& panel,
+                                           const std::string& layer, Mask mask);
+/// The layer fades out over `width` panel units along the edges of an area: a soft rectangle is its
+/// mask, or one mask more.
 [[nodiscard]] Result<Made> withFadedEdges(const ReleasePtr& release, const PanelRef& panel,
                                           const std::string& layer, const Rect& area, double width);
 /// A layer that darkens an area from its middle to its corners.

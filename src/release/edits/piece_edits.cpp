@@ -47,6 +47,18 @@ ReleasePtr withSource(const ReleasePtr& release, SourcePtr source) {
     return changed(release, [&](Release& r) { r.sources.push_back(std::move(source)); });
 }
 
+ReleasePtr withFont(const ReleasePtr& release, SourcePtr font) {
+    if (release->font(font->id)) return release;
+    return changed(release, [&](Release& r) { r.fonts.push_back(std::move(font)); });
+}
+
+ReleasePtr withoutFont(const ReleasePtr& release, const std::string& id) {
+    if (!release->font(id)) return release;
+    return changed(release, [&](Release& r) {
+        std::erase_if(r.fonts, [&](const SourcePtr& font) { return font->id == id; });
+    });
+}
+
 ReleasePtr withFacts(const ReleasePtr& release, const std::string& id, const SourceFacts& facts) {
     const SourcePtr old = release->source(id);
     if (!old || old->facts == facts) return release;

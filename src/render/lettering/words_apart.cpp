@@ -1,6 +1,9 @@
 #include "render/lettering/words_apart.h"
 
+#include "base/text.h"
 #include "release/edits/brush_edits.h"
+#include "release/edits/edit_steps.h"
+#include "release/edits/light_edits.h"
 #include "release/fields.h"
 #include "release/paths/outline_contours.h"
 #include "release/placing.h"
@@ -36,6 +39,13 @@ Result<SetWords> setWords(const ReleasePtr& release, const PanelRef& panel, cons
     if (out.set->outline.empty())
         return fail(Fault::Usage, "“" + layer->name + "” shows no letters that could be taken to pieces.");
     return out;
+}
+
+/// The next layer to the back in the same list; nothing when that one is the last.
+LayerPtr layerBelow(const Stack& stack, const std::string& id) {
+    size_t at = 0;
+    const Stack* list = listOf(stack, id, at);
+    return list && at + 1 < list->size() ? (*list)[at + 1] : nullptr;
 }
 
 /// A layer with all that the words were besides their letters.
@@ -179,6 +189,42 @@ Result<Made> withLettersAsShapes(const ReleasePtr& release, const PanelRef& pane
     }
     std::reverse(shapes.begin(), shapes.end()); // front to back
     return replacedBy(release, panel, id, groupOf(*words->layer, std::move(shapes)));
+}
+
+Result<Made> withWordsAsMask(const ReleasePtr& release, const PanelRef& panel, const std::string& id,
+                             ParagraphCache& paragraphs) {
+    const auto words = setWords(release, panel, id, paragraphs);
+    if (!words) return tl::unexpected(words.error());
+    const LayerPtr below = layerBelow(stackOf(*release, panel), id);
+    if (!below)
+        return fail(Fault::Usage,
+                    "There is no layer directly below “" + words->layer->name + "” for it to mask.");
+    const Layer shape =
+        shapeOf(words->set->outline, textToPanel(words->layer->placement), words->text.colour, 1);
+    Mask mask;
+    mask.form = *shape.as<ShapeContent>();
+    mask.placement = shape.placement;
+    return withOneMaskMore(withoutLayer(release, panel, id), panel, below->id, std::move(mask));
+}
+
+Result<Made> withPictureInWords(const ReleasePtr& release, const PanelRef& panel, const std::string& id,
+                                const SourcePtr& picture, ParagraphCache& paragraphs) {
+    const LayerPtr layer = findLayer(stackOf(*release, panel), id);
+    const auto* text = layer ? layer->as<TextContent>() : nullptr;
+    if (!text) return fail(Fault::Usage, "Take words in hand first; these are none.");
+    if (layer->clipped)
+        return fail(Fault::Usage, "“" + layer->name +
+                                      "” shows only inside another layer, and so would the picture; take it "
+                                      "out of there first.");
+    const auto set = paragraphs.get(resolvedText(*text, *release));
+    if (set->outline.empty())
+        return fail(Fault::Usage, "“" + layer->name + "” shows no letters that could be filled.");
+    Layer inside;
+    inside.name = stemOf(picture->name);
+    inside.content = PictureContent{picture->id, {0, 0, 1, 1}};
+    inside.placement = covering(seenOnPanel(*layer, *release, paragraphs).mapBounds(set->ink), *picture);
+    inside.clipped = true;
+    return withLayer(withSource(release, picture), panel, std::move(inside), id);
 }
 
 Result<Made> withWordsApart(const ReleasePtr& release, const PanelRef& panel, const std::string& id,

@@ -163,7 +163,7 @@ NamedLayer LayerRecipes::text(const TextContent& content, const Mapping& map) co
     const auto paragraph = parts_.paragraphs.get(spec);
     if (!reaches(map, paragraph->ink)) return {};
     KeyHash hash(kText);
-    hash.add(spec).add(content.colour).add(content.colours).add(region_);
+    hash.add(spec).add(content.colour).add(content.colours).add(region_).add(parts_.paragraphs.generation());
     addMapping(hash, map, region_);
     return named(hash.key(), [=, words = inkedWords(content, paragraph), region = region_](Scratch&) {
         if (const auto affine = map.affine()) return textTile(words, *affine, region);

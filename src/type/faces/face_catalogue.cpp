@@ -97,6 +97,7 @@ FaceEntry entryOf(const FamilyInfo& family, const FontLibrary& fonts) {
         out.heaviest = std::max(out.heaviest, traits.weight);
         out.hasItalic = out.hasItalic || traits.slant > 0;
     }
+    out.brought = family.brought;
     if (face) out.facts = factsOf(face);
     return out;
 }

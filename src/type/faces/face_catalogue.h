@@ -10,7 +10,7 @@ namespace glyptos {
 /// One family, by its face that is nearest to regular.
 struct FaceEntry {
     std::string family, style;
-    bool shipped = false, hasItalic = false;
+    bool shipped = false, brought = false, hasItalic = false;
     int lightest = 80, heaviest = 80; ///< weights of its styles, see StyleTraits
     std::optional<FaceFacts> facts;   ///< nothing of a face without Latin capitals
 };
