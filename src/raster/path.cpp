@@ -1,6 +1,7 @@
 #include "raster/path.h"
 
 #include <cmath>
+#include <span>
 
 namespace glyptos {
 namespace {
@@ -165,6 +166,10 @@ void Path::append(const Path& other, const Affine& map) {
     for (const Vec2& p : other.points_) points_.push_back(map.map(p));
 }
 
+void Path::reserve(size_t verbs, size_t points) {
+    verbs_.reserve(verbs_.size() + verbs), points_.reserve(points_.size() + points);
+}
+
 Rect Path::bounds() const {
     if (points_.empty()) return {};
     double l = points_[0].x, t = points_[0].y, r = l, b = t;
@@ -175,30 +180,61 @@ Rect Path::bounds() const {
     return {l, t, r - l, b - t};
 }
 
+namespace {
+
+/// One contour of a path: its verbs behind the first move, and all its points, mapped.
+struct MappedContour {
+    std::span<const Path::Verb> verbs;
+    std::span<const Vec2> points;
+
+    /// A closed contour counts only where it lies: what is above, below or at either side leaves nothing.
+    bool reaches(int width, int height) const {
+        double l = points[0].x, t = points[0].y, r = l, b = t;
+        for (const Vec2& p : points) {
+            l = std::min(l, p.x), r = std::max(r, p.x);
+            t = std::min(t, p.y), b = std::max(b, p.y);
+        }
+        return !(r <= 0 || l >= width || b <= 0 || t >= height); // also where they are no numbers
+    }
+
+    void addTo(AreaAccumulator& area) const {
+        const Vec2* p = points.data();
+        const Vec2 start = *p++;
+        Vec2 at = start;
+        for (const Path::Verb verb : verbs) {
+            if (verb == Path::Verb::Line)
+                area.line(at, p[0]), at = p[0], p += 1;
+            else if (verb == Path::Verb::Quad)
+                quad(area, at, p[0], p[1]), at = p[1], p += 2;
+            else
+                cubic(area, at, p[0], p[1], p[2]), at = p[2], p += 3;
+        }
+        area.line(at, start);
+    }
+};
+
+size_t pointsOf(Path::Verb verb) {
+    return verb == Path::Verb::Cubic ? 3 : verb == Path::Verb::Quad ? 2 : 1;
+}
+
+} // namespace
+
 Buffer<float> coverage(const Path& path, const Affine& toPixels, int width, int height) {
     AreaAccumulator area(width, height);
-    Vec2 start, at;
-    const Vec2* p = path.points().data();
-    const auto next = [&] { return toPixels.map(*p++); };
-    for (const Path::Verb verb : path.verbs()) {
-        const Vec2 from = at;
-        if (verb == Path::Verb::Move) {
-            area.line(at, start);
-            start = at = next();
-        } else if (verb == Path::Verb::Line) {
-            at = next();
-            area.line(from, at);
-        } else if (verb == Path::Verb::Quad) {
-            const Vec2 control = next();
-            at = next();
-            quad(area, from, control, at);
-        } else {
-            const Vec2 c1 = next(), c2 = next();
-            at = next();
-            cubic(area, from, c1, c2, at);
-        }
+    const std::span<const Path::Verb> verbs = path.verbs();
+    std::vector<Vec2> mapped;
+    size_t point = 0;
+    for (size_t i = 0; i < verbs.size();) {
+        const bool isMoved = verbs[i] == Path::Verb::Move;
+        mapped.assign(isMoved ? 0 : 1, Vec2{}); // what begins without a move begins at the origin
+        size_t end = i + (isMoved ? 1 : 0), count = isMoved ? 1 : 0;
+        for (; end < verbs.size() && verbs[end] != Path::Verb::Move; ++end) count += pointsOf(verbs[end]);
+        for (size_t k = 0; k < count; ++k) mapped.push_back(toPixels.map(path.points()[point + k]));
+        const MappedContour contour{verbs.subspan(i + (isMoved ? 1 : 0), end - i - (isMoved ? 1 : 0)),
+                                    mapped};
+        if (contour.reaches(width, height)) contour.addTo(area);
+        point += count, i = end;
     }
-    area.line(at, start);
     return area.take();
 }
 

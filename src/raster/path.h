@@ -19,6 +19,8 @@ class Path {
     void cubicTo(Vec2 c1, Vec2 c2, Vec2 p) { add(Verb::Cubic, {c1, c2, p}); }
     void addRect(const Rect& r);
     void append(const Path& other, const Affine& map);
+    /// Makes room for that many more.
+    void reserve(size_t verbs, size_t points);
 
     bool empty() const { return verbs_.empty(); }
     /// Bounds of all points, controls included.

@@ -12,7 +12,7 @@
 #include "release/text_style.h"
 #include "release/track_listing.h"
 #include "release/treatment.h"
-#include "type/kept_words.h"
+#include "type/text_spec.h"
 
 #include <algorithm>
 #include <atomic>
@@ -24,6 +24,8 @@
 #include <vector>
 
 namespace glyptos {
+
+struct KeptWords; // type/kept_words.h
 
 inline constexpr int kLongestTrack = 24 * 60 * 60; ///< seconds
 
@@ -230,7 +232,8 @@ class IdCounter {
 struct Release {
     Brief brief;
     std::vector<SourcePtr> sources; ///< pictures
-    KeptWordsList keptWords;        ///< of faces that may not be where it is opened; as it was saved
+    /// Of faces that may not be where it is opened, as it was saved; or nothing.
+    std::shared_ptr<const std::vector<KeptWords>> keptWords;
     std::vector<SourcePtr> fonts;   ///< files; of two with one name the later one counts
     std::vector<PiecePtr> pieces;
     IdCounter nextId;         ///< for new pieces and layers

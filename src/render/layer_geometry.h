@@ -3,7 +3,7 @@
 
 #include "release/release.h"
 #include "release/warp.h"
-#include "type/paragraph.h"
+#include "type/kept_words.h"
 
 #include <array>
 #include <atomic>

@@ -1,17 +1,21 @@
 #include "type/glyph_outline.h"
 
 #include <hb.h>
+#include <memory>
+#include <mutex>
+#include <unordered_map>
 
 namespace glyptos {
 namespace {
 
 struct Pen {
     Path* path;
-    Affine map;
+    double em; ///< of a unit of the font
 };
 
 Vec2 at(void* pen, float x, float y) {
-    return static_cast<Pen*>(pen)->map.map({x, y});
+    const double em = static_cast<Pen*>(pen)->em;
+    return {x * em, -y * em};
 }
 Path& pathOf(void* pen) {
     return *static_cast<Pen*>(pen)->path;
@@ -50,18 +54,48 @@ hb_draw_funcs_t* drawFunctions() {
     return functions;
 }
 
+/// Outlines of the glyphs of one font, drawn once: those of CFF are little programs.
+class DrawnGlyphs {
+  public:
+    std::shared_ptr<const Path> outline(const Face& face, uint32_t glyph) {
+        constexpr size_t kMost = 4096; // of one face; beyond, the others are drawn each time
+        {
+            const std::lock_guard lock(mutex_);
+            if (const auto known = drawn_.find(glyph); known != drawn_.end()) return known->second;
+        }
+        auto made = std::make_shared<Path>();
+        Pen pen{made.get(), 1 / face.unitsPerEm()};
+        hb_font_get_glyph_shape(face.font(), glyph, drawFunctions(), &pen);
+        const std::lock_guard lock(mutex_);
+        if (drawn_.size() < kMost) drawn_.emplace(glyph, made);
+        return made;
+    }
+
+    /// They live as long as HarfBuzz's font does.
+    static DrawnGlyphs& of(const Face& face) {
+        static hb_user_data_key_t key;
+        for (;;) {
+            if (void* known = hb_font_get_user_data(face.font(), &key))
+                return *static_cast<DrawnGlyphs*>(known);
+            auto made = std::make_unique<DrawnGlyphs>();
+            const auto drop = [](void* own) { delete static_cast<DrawnGlyphs*>(own); };
+            if (hb_font_set_user_data(face.font(), &key, made.get(), drop, false)) (void)made.release();
+        }
+    }
+
+  private:
+    std::mutex mutex_;
+    std::unordered_map<uint32_t, std::shared_ptr<const Path>> drawn_;
+};
+
 } // namespace
 
 void appendGlyph(const Face& face, uint32_t glyph, const Affine& map, Path& out) {
-    const double em = 1 / face.unitsPerEm();
-    Pen pen{&out, map * Affine::scaling(em, -em)};
-    hb_font_get_glyph_shape(face.font(), glyph, drawFunctions(), &pen);
+    out.append(*DrawnGlyphs::of(face).outline(face, glyph), map);
 }
 
 Path glyphOutline(const Face& face, uint32_t glyph) {
-    Path out;
-    appendGlyph(face, glyph, {}, out);
-    return out;
+    return *DrawnGlyphs::of(face).outline(face, glyph);
 }
 
 } // namespace glyptos

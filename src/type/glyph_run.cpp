@@ -44,8 +44,8 @@ bool isSpace(char16_t unit) {
 
 } // namespace
 
-void Shaper::shape(const Segment& segment, const Item& item, std::vector<ShapedGlyph>& out) {
-    if (!item.face || item.from == item.to) return;
+Shaper::ShapedItem Shaper::shaped(const Segment& segment, const Item& item) const {
+    ShapedItem out{item, {}, {}};
     const LetterStyle& style = styleOf(spec_, item.style);
     const BufferPtr buffer(hb_buffer_create());
     hb_buffer_add_utf16(buffer.get(), reinterpret_cast<const uint16_t*>(segment.units.data()),
@@ -62,7 +62,6 @@ void Shaper::shape(const Segment& segment, const Item& item, std::vector<ShapedG
     const hb_glyph_position_t* places = hb_buffer_get_glyph_positions(buffer.get(), &count);
     const double scale = style.size / item.face->unitsPerEm();
     const double tracking = isJoined(item.script) ? 0 : style.tracking / 1000 * style.size;
-    const size_t first = out.size();
     for (unsigned i = 0; i < count; ++i) {
         const bool endsCluster = i + 1 == count || glyphs[i + 1].cluster != glyphs[i].cluster;
         ShapedGlyph g{item.face.get(),
@@ -73,9 +72,46 @@ void Shaper::shape(const Segment& segment, const Item& item, std::vector<ShapedG
                       {places[i].x_offset * scale, places[i].y_offset * scale + style.shift * style.size},
                       isSpace(segment.units[glyphs[i].cluster]),
                       item.rightToLeft};
-        out.push_back(g);
+        out.glyphs.push_back(g);
+        const bool begins = i == 0 || glyphs[i - 1].cluster != glyphs[i].cluster;
+        const bool isSafe = !(hb_glyph_info_get_glyph_flags(&glyphs[i]) & HB_GLYPH_FLAG_UNSAFE_TO_BREAK);
+        out.mayBreak.push_back(begins && isSafe);
     }
-    if (style.kerning == Kerning::Optical) kernOptically(out, first);
+    return out;
+}
+
+/// From an item that has been shaped as a whole, where HarfBuzz says that its parts look no otherwise.
+bool Shaper::takeKnown(const Segment& segment, const Item& item, std::vector<ShapedGlyph>& out) const {
+    if (item.rightToLeft || known_ != segment.units) return false;
+    const auto whole = std::find_if(knownItems_.begin(), knownItems_.end(), [&](const ShapedItem& one) {
+        return one.item.from <= item.from && item.to <= one.item.to && one.item.face == item.face &&
+               one.item.style == item.style && one.item.script == item.script && !one.item.rightToLeft;
+    });
+    if (whole == knownItems_.end()) return false;
+    const auto& glyphs = whole->glyphs;
+    const auto placeOf = [&](size_t unit) {
+        return size_t(std::lower_bound(glyphs.begin(), glyphs.end(), unit,
+                                       [](const ShapedGlyph& g, size_t u) { return g.unit < u; }) -
+                      glyphs.begin());
+    };
+    const size_t first = placeOf(item.from), last = placeOf(item.to);
+    const auto isClean = [&](size_t glyph, size_t unit) {
+        return glyph == glyphs.size() ? unit == whole->item.to
+                                      : whole->mayBreak[glyph] && glyphs[glyph].unit == unit;
+    };
+    if (!isClean(first, item.from) || !isClean(last, item.to)) return false;
+    out.insert(out.end(), glyphs.begin() + long(first), glyphs.begin() + long(last));
+    return true;
+}
+
+void Shaper::shape(const Segment& segment, const Item& item, std::vector<ShapedGlyph>& out) {
+    if (!item.face || item.from == item.to) return;
+    const size_t first = out.size();
+    if (!takeKnown(segment, item, out)) {
+        const ShapedItem own = shaped(segment, item);
+        out.insert(out.end(), own.glyphs.begin(), own.glyphs.end());
+    }
+    if (styleOf(spec_, item.style).kerning == Kerning::Optical) kernOptically(out, first);
 }
 
 void Shaper::kernOptically(std::vector<ShapedGlyph>& line, size_t from) {
@@ -138,12 +174,12 @@ std::vector<ShapedGlyph> Shaper::line(const Segment& segment, size_t from, size_
 }
 
 std::vector<double> Shaper::advances(const Segment& segment) {
+    knownItems_.clear();
+    for (const Item& item : segment.items)
+        if (item.face && item.from != item.to) knownItems_.push_back(shaped(segment, item));
+    known_ = segment.units;
     std::vector<ShapedGlyph> glyphs;
-    for (const Item& item : segment.items) {
-        std::vector<ShapedGlyph> own;
-        shape(segment, item, own);
-        glyphs.insert(glyphs.end(), own.begin(), own.end());
-    }
+    for (const Item& item : segment.items) shape(segment, item, glyphs);
     if (!spec_.kerns.empty()) kernByHand(segment, glyphs);
     std::vector<double> out(segment.units.size() + 1, 0);
     for (const ShapedGlyph& g : glyphs) out[g.unit + 1] += g.advance;

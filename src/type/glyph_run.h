@@ -34,13 +34,23 @@ class Shaper {
     double hyphenAdvance(const Segment& segment, size_t unit);
 
   private:
+    /// An item as a whole, in the order of the text.
+    struct ShapedItem {
+        Item item;
+        std::vector<ShapedGlyph> glyphs;
+        std::vector<bool> mayBreak; ///< before each glyph, and nothing looks otherwise for it
+    };
     void shape(const Segment& segment, const Item& item, std::vector<ShapedGlyph>& out);
+    ShapedItem shaped(const Segment& segment, const Item& item) const;
+    bool takeKnown(const Segment& segment, const Item& item, std::vector<ShapedGlyph>& out) const;
     void kernByHand(const Segment& segment, std::vector<ShapedGlyph>& line) const;
     void kernOptically(std::vector<ShapedGlyph>& line, size_t from);
     std::optional<ShapedGlyph> hyphenFor(const Segment& segment, size_t unit) const;
 
     const TextSpec& spec_;
     OpticalKerning optical_;
+    std::u16string known_; ///< units of the segment that was shaped as a whole last
+    std::vector<ShapedItem> knownItems_;
 };
 
 } // namespace glyptos

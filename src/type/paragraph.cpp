@@ -27,6 +27,8 @@ void drawAll(const TextSpec& spec, const Layout& layout, const std::vector<Place
     const bool areAllAlike = std::all_of(letters.begin(), letters.end(), [&](const PlacedLetter& letter) {
         return paintOf(letter) == 0 && letter.opacity == 1;
     });
+    constexpr size_t kVerbs = 20, kPoints = 50; // of a usual letter
+    out.outline.reserve(letters.size() * kVerbs, letters.size() * kPoints);
     for (const PlacedLetter& letter : letters) {
         const LaidLine& line = layout.lines[letter.line];
         if (areAllAlike) {
@@ -89,6 +91,7 @@ Paragraph setParagraph(const TextSpec& spec, const FontLibrary& fonts) {
         out.baselines.push_back(line.baseline);
         out.lines.push_back({line.from, line.to, line.baseline, line.left, line.width, line.divided});
     }
+    out.letters.reserve(letters.size());
     for (const PlacedLetter& letter : letters)
         out.letters.push_back(setLetter(layout.lines[letter.line], letter));
     out.ascent = layout.lines.empty() ? face->ascentEm() * spec.letters.size : layout.lines.front().above;

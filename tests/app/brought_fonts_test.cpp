@@ -184,6 +184,18 @@ class BroughtFontsTest : public QObject {
         QCOMPARE(shown(), here);
     }
 
+    void aFontThatIsDamagedInTheFileIsSaid() {
+        auto source = std::make_shared<Source>();
+        FontData cut = shippedFont("kristi/Kristi.ttf");
+        cut.resize(400);
+        source->id = contentId(cut), source->name = "Lost.ttf", source->format = "ttf";
+        source->bytes = pictureBytes(cut);
+        QVERIFY(saveProject(*withFont(t->document().release(), source), file("lost.glyptos").toStdString()));
+        openFile("lost.glyptos");
+        QTRY_VERIFY2(t->notice().contains("“Lost.ttf” cannot be used"), qPrintable(t->notice()));
+        QCOMPARE(t->document().release()->fonts.size(), size_t(1));
+    }
+
     void withoutWordsInHandItIsSaidToBeThere() {
         t->drop(*t->window, {font("Krabbi.ttf")}, QPoint(600, 400));
         QVERIFY2(t->notice().contains("Krabbi is at hand"), qPrintable(t->notice()));

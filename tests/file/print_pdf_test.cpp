@@ -268,6 +268,87 @@ class PrintPdfTest : public QObject {
         QVERIFY(!inked(160, -7) && !inked(480, 322));
     }
 
+    void wordsLieAsTheyAreSeen_data() {
+        QTest::addColumn<int>("which");
+        int which = 0;
+        for (const char* name : {"turned", "justified in an area", "round a circle", "in a table", "leaning"})
+            QTest::newRow(name) << which++;
+    }
+    /// On the screen and in the file within 0.05 mm of each other, edge by edge, at 600 ppi.
+    void wordsLieAsTheyAreSeen() {
+        QFETCH(int, which);
+        constexpr double kDpi = 600, kMostMm = 0.05, kPx = kDpi / 25.4;
+        constexpr int kWide = 1200, kHigh = 700;
+        const Vec2 corner{40, 100}; // mm on the front, of what is compared
+        Layer layer;
+        TextContent content;
+        content.spec.text = "Þokan við höfn, AV fjord Type";
+        content.spec.letters.size = 6, content.spec.letters.family = "EB Garamond";
+        content.colour = Rgba{1, 1, 1, 1};
+        layer.placement.position = {corner.x + 4, corner.y + 4};
+        if (which == 0) layer.placement.turn = 11, layer.placement.scaleX = 0.9;
+        if (which == 1) {
+            content.spec.text += " and the pilots of Gannet Street walked out over the flats";
+            content.spec.frame = InArea{40, 0}, content.spec.align = Align::Justified;
+            content.spec.hyphenate = true, content.spec.letters.language = "en-GB";
+            content.spec.letters.size = 4;
+        }
+        if (which == 2) {
+            content.spec.letters.size = 3.4, content.spec.frame = RoundCircle{11, 20, false};
+            layer.placement.position = {corner.x + 20, corner.y + 15};
+        }
+        if (which == 3) {
+            content.spec.text = "1\tBrim\t3:42\n2\tÖldurót\t11:10";
+            content.spec.frame = InTable{40, 0, {{Align::Right}, {Align::Left, true}, {Align::Right}}};
+        }
+        if (which == 4)
+            layer.placement.skew = 12, layer.placement.flipX = true, layer.placement.position.x += 40;
+        layer.content = content;
+        const PanelRef front{sleeve, "front"};
+        const ReleasePtr with = withLayer(release, front, layer).release;
+        const QString pdf = folder.filePath("words.pdf");
+        QVERIFY(writePrintPdf(renderer, with, sleeve, {kPpi, 3.3}, pdf.toStdString()));
+        const Rect media = mediaMm();
+        const double left = (315 + 6 + corner.x - media.x) * kPx, top = (corner.y - media.y) * kPx;
+        const int x = int(left), y = int(top); // pdftoppm cuts at whole pixels
+        output("pdftoppm", {"-r", QString::number(kDpi), "-x", QString::number(x), "-y", QString::number(y),
+                            "-W", QString::number(kWide), "-H", QString::number(kHigh), "-png", "-singlefile",
+                            pdf, folder.filePath("words")});
+        QImage file;
+        QVERIFY(file.load(folder.filePath("words.png")));
+        QCOMPARE(file.size(), QSize(kWide, kHigh));
+        const IntRect region{int(corner.x * kPx), int(corner.y * kPx), kWide, kHigh};
+        const auto screen = renderer.renderStraightRgba8(panelScene(with, front, {kPx}), region);
+        // Both are cut at whole pixels, which may be up to one apart.
+        const double dx = (left - x) - (corner.x * kPx - region.x),
+                     dy = (top - y) - (corner.y * kPx - region.y);
+        const auto inScreen = [&](int px, int py) {
+            return px >= 0 && py >= 0 && px < kWide && py < kHigh &&
+                   screen.data()[(size_t(py) * kWide + size_t(px)) * 4] > 140;
+        };
+        const auto inFile = [&](int px, int py) {
+            return px >= 0 && py >= 0 && px < kWide && py < kHigh && qGreen(file.pixel(px, py)) > 140;
+        };
+        const double reach = kMostMm * kPx;
+        const int r = int(reach);
+        const auto isNear = [&](int px, int py, double ox, double oy, auto& there) {
+            for (int j = -r; j <= r; ++j)
+                for (int i = -r; i <= r; ++i)
+                    if (i * i + j * j <= reach * reach &&
+                        there(px + i + int(std::lround(ox)), py + j + int(std::lround(oy))))
+                        return true;
+            return false;
+        };
+        int inked = 0, lost = 0, added = 0;
+        for (int py = r + 2; py < kHigh - r - 2; ++py)
+            for (int px = r + 2; px < kWide - r - 2; ++px) {
+                if (inScreen(px, py)) ++inked, lost += !isNear(px, py, dx, dy, inFile);
+                if (inFile(px, py)) added += !isNear(px, py, -dx, -dy, inScreen);
+            }
+        QVERIFY2(inked > 10000, qPrintable(QString::number(inked)));
+        QVERIFY2(lost == 0 && added == 0, qPrintable(QString("%1 lost, %2 added").arg(lost).arg(added)));
+    }
+
     void sameReleaseSameBytes() {
         const QString again = folder.filePath("again.pdf");
         QVERIFY(writePrintPdf(renderer, release, sleeve, {kPpi, 3.3}, again.toStdString()));

@@ -53,6 +53,49 @@ class SettingTest : public QObject {
         QCOMPARE(back.substr(0, back.size() - 1), s.text);
     }
 
+    /// A line of a longer text is shaped as it would be alone: with the forms that letters have at ends, and
+    /// with no kerning towards what the next line begins with.
+    void linesAreShapedAsIfAlone_data() {
+        QTest::addColumn<QString>("family");
+        for (const FamilyInfo& family : fonts.families())
+            QTest::newRow(family.name.c_str()) << QString::fromStdString(family.name);
+    }
+    void linesAreShapedAsIfAlone() {
+        QFETCH(QString, family);
+        int compared = 0, divided = 0;
+        for (const Kerning kerning : {Kerning::Font, Kerning::Optical, Kerning::None})
+            for (double width = 55; width < 200; width += 13) {
+                TextSpec s =
+                    spec("AV Týr affairs: Þokan fjörð waffle—Tavern fiffi To. Year, officially Yours "
+                         "(fjara) WAVE 10/11 offlaw Voyage AWAY Trouble");
+                s.letters.family = family.toStdString(), s.letters.language = "en-GB";
+                s.letters.kerning = kerning;
+                s.frame = InArea{width, 0}, s.hyphenate = true;
+                const Paragraph p = set(s);
+                QVERIFY(p.lines.size() > 1);
+                for (const SetLine& line : p.lines) {
+                    TextSpec one = s;
+                    one.text = s.text.substr(line.from, line.to - line.from);
+                    one.frame = AtPoint{}, one.hyphenate = false;
+                    const Paragraph alone = set(one);
+                    size_t i = 0;
+                    for (const SetLetter& letter : p.letters) {
+                        if (letter.line != size_t(&line - p.lines.data())) continue;
+                        if (i == alone.letters.size()) break; // the hyphen
+                        QCOMPARE(letter.from - line.from, alone.letters[i].from);
+                        QVERIFY(std::abs(letter.map.e - line.left - alone.letters[i].map.e) < 1e-9);
+                        const bool isLast = ++i == alone.letters.size();
+                        if (isLast) continue; // it may be tracked or spaced from the hyphen
+                        QVERIFY(std::abs(letter.advance - alone.letters[i - 1].advance) < 1e-9);
+                    }
+                    QCOMPARE(i, alone.letters.size());
+                    ++compared, divided += line.divided;
+                }
+            }
+        QVERIFY(compared > 60);
+        QVERIFY(divided > 0);
+    }
+
     void hyphensOnlyWhereAskedFor() {
         TextSpec s = spec("Hafnarfjarðarhöfn öldurótsins fjöruborðið");
         s.letters.language = "is", s.frame = InArea{60, 0};

@@ -149,7 +149,8 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
                      .arg(q(family)));
     });
     connect(gather_, &GatherView::fontsArrived, this, [this](const QStringList& files) { bringIn(files); });
-    connect(&fonts_, &FontShelf::told, this, &MainWindow::tell);
+    // Once the release that it is about is shown.
+    connect(&fonts_, &FontShelf::told, this, &MainWindow::tell, Qt::QueuedConnection);
     connect(&importer_, &Importer::began, this, [this] {
         saveState_->setText(tr("bringing in files…"));
         stopImport_->show();

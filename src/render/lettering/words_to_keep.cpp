@@ -32,6 +32,14 @@ class FacesThatTravel {
     std::set<const Face*> own_;
 };
 
+/// It shows something, within the figures that a file may hold.
+bool canBeKept(const Paragraph& set) {
+    constexpr double kFarthest = 1e8; // units of a panel
+    const Rect all = set.ink.united(set.box);
+    return !set.lines.empty() && all.x > -kFarthest && all.y > -kFarthest && all.right() < kFarthest &&
+           all.bottom() < kFarthest;
+}
+
 bool hasAllFamilies(const TextSpec& spec, const FontLibrary& fonts) {
     const auto asked = facesAskedFor(spec), got = facesFor(spec, fonts);
     return std::equal(asked.begin(), asked.end(), got.begin(),
@@ -53,8 +61,10 @@ KeptWordsList wordsToKeep(const Release& release, const FontLibrary& fonts, Para
         const KeptWords* before = findKept(release.keptWords, spec);
         if (before && before->faces != facesFor(spec, fonts))
             out->push_back(*before);
-        else if (!faces.haveAll(spec) && hasAllFamilies(spec, fonts))
-            out->push_back({spec, facesFor(spec, fonts), paragraphs.get(spec)});
+        else if (!faces.haveAll(spec) && hasAllFamilies(spec, fonts)) {
+            auto set = paragraphs.get(spec);
+            if (canBeKept(*set)) out->push_back({spec, facesFor(spec, fonts), std::move(set)});
+        }
     });
     return out->empty() ? nullptr : out;
 }
