@@ -6,6 +6,7 @@
 
 #include <QPushButton>
 #include <QSignalSpy>
+#include <QStatusBar>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -42,6 +43,11 @@ class BroughtFontsTest : public QObject {
     SpecimenSheet& sheet() { return *t->window->compose()->specimens(); }
     bool settleSheet() {
         return t->settle([&] { return sheet().isMeasured() && sheet().list()->isSettled(); });
+    }
+    QString inHand() {
+        const auto& rows = sheet().list()->rows();
+        const int row = sheet().list()->current();
+        return row < 0 ? QString() : QString::fromStdString(rows[size_t(row)].family);
     }
     const LetterStyle& letters() { return t->find(id)->as<TextContent>()->spec.letters; }
     void drop(const QString& what) { t->drop(t->bench(), {what}, t->bench().rect().center()); }
@@ -94,9 +100,8 @@ class BroughtFontsTest : public QObject {
         drop(font("Krabbi.ttf"));
         QVERIFY(settleSheet());
         QVERIFY(sheet().isVisible());
+        QCOMPARE(inHand(), QString("Krabbi"));
         const int row = sheet().list()->current();
-        QVERIFY(row >= 0);
-        QCOMPARE(sheet().list()->rows()[size_t(row)].family, std::string("Krabbi"));
         QVERIFY(sheet().list()->rows()[size_t(row)].caption.contains("in this release"));
         // It is tried on the piece at once, and taken by a key.
         QCOMPARE(findLayer(stackOf(*t->document().shown(), t->document().panel()), id)
@@ -114,6 +119,16 @@ class BroughtFontsTest : public QObject {
         QCOMPARE(shown(), here);
         t->document().selectLayer(id);
         QVERIFY2(!faceNote().contains("not on this machine"), qPrintable(faceNote()));
+
+        // Of a second one that is dropped, that one is tried.
+        drop(font("Second.ttf", "Second"));
+        QVERIFY2(sheet().isVisible(), qPrintable(t->notice()));
+        QCOMPARE(t->document().release()->fonts.size(), size_t(2));
+        QVERIFY(settleSheet());
+        QCOMPARE(inHand(), QString("Second"));
+        sheet().leave();
+        t->document().undo();
+        saveAs("own.glyptos");
 
         // Another release has it no more, and the first one again.
         t->window->newRelease();
@@ -198,7 +213,7 @@ class BroughtFontsTest : public QObject {
 
     void withoutWordsInHandItIsSaidToBeThere() {
         t->drop(*t->window, {font("Krabbi.ttf")}, QPoint(600, 400));
-        QVERIFY2(t->notice().contains("Krabbi is at hand"), qPrintable(t->notice()));
+        QVERIFY(t->window->statusBar()->currentMessage().contains("Krabbi is at hand"));
         QCOMPARE(t->document().release()->fonts.size(), size_t(1));
         QVERIFY(t->layers().empty()); // it is no picture
         // Again: it is there already.

@@ -31,7 +31,7 @@ class SpecimenSheet : public QWidget {
     void leave();
     SpecimenList* list() const { return list_; }
     /// Whether all faces have been measured.
-    bool isMeasured() const { return !entries_.empty() && isUpToDate_; }
+    bool isMeasured() const { return isUpToDate_ && measuring_.isFinished(); }
 
   Q_SIGNALS:
     void measured();

@@ -144,9 +144,12 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     connect(&importer_, &Importer::told, this, &MainWindow::tell);
     connect(&importer_, &Importer::placed, this, [this] { showStep(Step::Compose); });
     connect(&importer_, &Importer::fontArrived, this, [this](const std::string& family) {
+        constexpr int kSaid = 10000; // ms
         if (!compose_->showFace(family))
-            tell(tr("%1 is at hand in this release now. Take some words in hand to set them in it.")
-                     .arg(q(family)));
+            statusBar()->showMessage(
+                tr("%1 is at hand in this release now. Take some words in hand to set them in it.")
+                    .arg(q(family)),
+                kSaid);
     });
     connect(gather_, &GatherView::fontsArrived, this, [this](const QStringList& files) { bringIn(files); });
     // Once the release that it is about is shown.
