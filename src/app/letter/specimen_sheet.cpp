@@ -63,6 +63,7 @@ SpecimenSheet::SpecimenSheet(Engine& engine, QWidget* parent)
     connect(list_, &SpecimenList::taken, this, &SpecimenSheet::take);
     connect(list_, &SpecimenList::starToggled, this, &SpecimenSheet::toggleStar);
     connect(&measuring_, &QFutureWatcherBase::finished, this, [this] {
+        isMeasuring_ = false;
         if (!isUpToDate_) return measure(); // others have come meanwhile
         if (auto all = measuring_.result()) entries_ = std::move(*all);
         refresh();
@@ -72,7 +73,7 @@ SpecimenSheet::SpecimenSheet(Engine& engine, QWidget* parent)
     connect(&engine_, &Engine::facesChanged, this, [this] {
         isUpToDate_ = false;
         list_->forgetPictures();
-        if (isVisible() && !measuring_.isRunning()) measure();
+        if (isVisible() && !isMeasuring_) measure();
     });
     hide();
 }
@@ -199,7 +200,7 @@ void SpecimenSheet::open() {
     before_ = QApplication::focusWidget();
     show();
     refreshWords();
-    if (!isUpToDate_ && !measuring_.isRunning()) measure();
+    if (!isUpToDate_ && !isMeasuring_) measure();
     list_->setFocus();
 }
 
@@ -222,7 +223,7 @@ void SpecimenSheet::takeAwaited() {
 }
 
 void SpecimenSheet::measure() {
-    isUpToDate_ = true;
+    isUpToDate_ = isMeasuring_ = true;
     measuring_.setFuture(inBackground([&fonts = engine_.fonts, known = entries_] {
         return Result<std::vector<FaceEntry>>(measuredFaces(fonts, known));
     }));

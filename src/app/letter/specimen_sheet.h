@@ -31,7 +31,7 @@ class SpecimenSheet : public QWidget {
     void leave();
     SpecimenList* list() const { return list_; }
     /// Whether all faces have been measured.
-    bool isMeasured() const { return isUpToDate_ && measuring_.isFinished(); }
+    bool isMeasured() const { return isUpToDate_ && !isMeasuring_; }
 
   Q_SIGNALS:
     void measured();
@@ -70,6 +70,7 @@ class SpecimenSheet : public QWidget {
     SpecimenList* list_;
     QToolButton* takeOut_;
     std::vector<FaceEntry> entries_;
+    bool isMeasuring_ = false;
     bool isUpToDate_ = false; ///< `entries_` are of the faces that are at hand now
     std::string awaited_;     ///< family to take in hand when all are measured
     QFutureWatcher<Result<std::vector<FaceEntry>>> measuring_;
