@@ -100,6 +100,11 @@ void FontLibrary::bring(std::vector<BroughtFontPtr> fonts) {
     ++generation_;
 }
 
+std::vector<BroughtFontPtr> FontLibrary::brought() const {
+    const std::lock_guard lock(mutex_);
+    return brought_;
+}
+
 std::vector<FamilyInfo> FontLibrary::families() const {
     const std::lock_guard lock(mutex_);
     std::map<std::string, std::vector<std::pair<StyleTraits, std::string>>> own;

@@ -41,7 +41,7 @@ class FontLibrary {
     /// From now on these stand beside the shipped and installed ones, in the place of those that were brought
     /// before. A style of a name that others have, too, is theirs; of two that were brought, the later one's.
     void bring(std::vector<BroughtFontPtr> fonts);
-    const std::vector<BroughtFontPtr>& brought() const { return brought_; }
+    std::vector<BroughtFontPtr> brought() const;
     /// Goes up whenever words may be set in another face than before.
     int generation() const { return generation_; }
     /// The face of that family and style; else the style of the family that is nearest in slant, width and

@@ -16,6 +16,17 @@ QString q(std::string_view s) {
     return QString::fromUtf8(s.data(), qsizetype(s.size()));
 }
 
+/// Faces that are not at hand, and what is set in their place, by name.
+std::vector<std::pair<QString, QString>> facesStoodInFor(const TextSpec& spec, const FontLibrary& fonts) {
+    std::vector<std::pair<QString, QString>> out;
+    const auto asked = facesAskedFor(spec), got = facesFor(spec, fonts);
+    const auto named = [](const FaceName& name) { return q(name.first + " " + name.second); };
+    for (size_t i = 0; i < asked.size(); ++i)
+        if (asked[i].first != got[i].first || traitsOf(asked[i].second) != traitsOf(got[i].second))
+            out.emplace_back(named(asked[i]), named(got[i]));
+    return out;
+}
+
 } // namespace
 
 TextSection::TextSection(Engine& engine)
@@ -141,7 +152,8 @@ void TextSection::refresh(const Layer& layer) {
     words_->setVisible(!text.tracks), fields_->setVisible(!text.tracks);
     if (words_->toPlainText().toStdString() != text.spec.text) words_->setPlainText(q(text.spec.text));
     // The boxes show what is drawn.
-    const auto paragraph = engine_.renderer.paragraphs().get(resolvedText(text, *document_->shown()));
+    const TextSpec spec = resolvedText(text, *document_->shown());
+    const auto paragraph = engine_.renderer.paragraphs().get(spec);
     const LetterStyle& letters = lettersShown(text, *document_);
     const FacePtr used = engine_.fonts.face(letters.family, letters.style);
     family_->setCurrentText(used ? q(used->family()) : QString());
@@ -150,16 +162,13 @@ void TextSection::refresh(const Layer& layer) {
     if (const FacePtr face = engine_.fonts.face(letters.family, letters.style, letters.axes))
         axes_->show(*face);
     QStringList notes;
-    if (paragraph->isKept)
-        notes << tr("%1 %2 is not on this machine; the words are drawn from the outlines that the release "
-                    "keeps. Once they are changed, %3 %4 stands in.")
-                     .arg(q(text.spec.letters.family), q(text.spec.letters.style),
-                          used ? q(used->family()) : QString(), used ? q(used->style()) : QString());
-    else if (paragraph->usedFamily != text.spec.letters.family ||
-             traitsOf(paragraph->usedStyle) != traitsOf(text.spec.letters.style))
-        notes << tr("%1 %2 is not on this machine; %3 %4 stands in.")
-                     .arg(q(text.spec.letters.family), q(text.spec.letters.style), q(paragraph->usedFamily),
-                          q(paragraph->usedStyle));
+    for (const auto& [asked, got] : facesStoodInFor(spec, engine_.fonts))
+        notes
+            << (paragraph->isKept
+                    ? tr("%1 is not on this machine; the words are drawn from the outlines that the release "
+                         "keeps. Once they are changed, %2 stands in.")
+                    : tr("%1 is not on this machine; %2 stands in."))
+                   .arg(asked, got);
     for (const std::string& f : paragraph->stoodIn) notes << tr("Some letters come from %1.").arg(q(f));
     for (const std::string& c : paragraph->unprintable) notes << tr("No typeface here has “%1”.").arg(q(c));
     faceNote_->setText(notes.join(QLatin1Char(' ')));

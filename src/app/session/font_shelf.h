@@ -32,7 +32,6 @@ class FontShelf : public QObject {
 
   private:
     void follow();
-    void readThenFollow();
     Engine& engine_;
     QPointer<Document> document_;
     mutable std::mutex mutex_;
