@@ -1,12 +1,15 @@
 #include "lettering.h"
 
+#include "app/letter/specimen_list.h"
 #include "app/letter/words_picture.h"
 #include "file/data_folder.h"
 #include "render/tiles/layer_tiles.h"
 #include "type/faces/face_catalogue.h"
 #include "type/paragraph.h"
 
+#include <QApplication>
 #include <QFont>
+#include <QScrollBar>
 #include <QTextLayout>
 #include <tbb/parallel_for.h>
 
@@ -63,6 +66,39 @@ std::vector<Row> typing(const FontLibrary& fonts) {
          percentile95(peer), 0, "ms"}};
 }
 
+namespace {
+
+/// One frame of the list of specimens while it is scrolled from end to end, p95; rows that come into view are
+/// drawn meanwhile.
+double scrolledFrame(const FontLibrary& fonts,
+                     const std::vector<std::pair<std::string, std::string>>& faces) {
+    SpecimenList list(fonts);
+    list.resize(396, 560);
+    TextSpec words;
+    words.text = "Slack Tide Almanac";
+    list.setWords(words);
+    std::vector<Specimen> rows;
+    for (const auto& [family, style] : faces) rows.push_back({family, style, QString::fromStdString(style)});
+    list.setRows(std::move(rows));
+    list.show();
+    std::vector<double> frames;
+    for (int at = 0; at < list.verticalScrollBar()->maximum(); at += 40) {
+        frames.push_back(milliseconds([&] {
+            list.verticalScrollBar()->setValue(at);
+            list.viewport()->repaint();
+        }));
+        QApplication::processEvents(QEventLoop::AllEvents, 2);
+    }
+    return percentile95(frames);
+}
+
+/// As the program does when it starts.
+double opened(bool shippedOnly) {
+    return milliseconds([&] { const FontLibrary fonts(dataFolder() / "fonts", shippedOnly); });
+}
+
+} // namespace
+
 std::vector<Row> specimens() {
     const FontLibrary fonts(dataFolder() / "fonts");
     constexpr size_t kFaces = 300, kScreen = 8;
@@ -86,7 +122,10 @@ std::vector<Row> specimens() {
     const std::string name = std::to_string(faces.size()) + " faces";
     return {{"all families measured (" + std::to_string(families.size()) + ")", measured, 0, 0, "ms"},
             {"the first screen of specimens drawn", screen, 0, 200, "ms"},
-            {"specimens of " + name + " drawn", all, 0, 2000, "ms"}};
+            {"specimens of " + name + " drawn", all, 0, 2000, "ms"},
+            {"scroll through " + name + ", p95 of a frame", scrolledFrame(fonts, faces), 0, 16.7, "ms"},
+            {"all faces found at the start, against the shipped ones alone", opened(false), opened(true), 0,
+             "ms"}};
 }
 
 } // namespace glyptos::bench

@@ -234,7 +234,7 @@ struct Release {
     std::vector<SourcePtr> sources; ///< pictures
     /// Of faces that may not be where it is opened, as it was saved; or nothing.
     std::shared_ptr<const std::vector<KeptWords>> keptWords;
-    std::vector<SourcePtr> fonts;   ///< files; of two with one name the later one counts
+    std::vector<SourcePtr> fonts; ///< files; of two with one name the later one counts
     std::vector<PiecePtr> pieces;
     IdCounter nextId;         ///< for new pieces and layers
     bool linearLight = false; ///< blend in linear light instead of sRGB encoding
