@@ -225,13 +225,12 @@ Buffer<float> coverage(const Path& path, const Affine& toPixels, int width, int 
     std::vector<Vec2> mapped;
     size_t point = 0;
     for (size_t i = 0; i < verbs.size();) {
-        const bool isMoved = verbs[i] == Path::Verb::Move;
-        mapped.assign(isMoved ? 0 : 1, Vec2{}); // what begins without a move begins at the origin
-        size_t end = i + (isMoved ? 1 : 0), count = isMoved ? 1 : 0;
+        const size_t moves = verbs[i] == Path::Verb::Move;
+        mapped.assign(1 - moves, Vec2{}); // what begins without a move begins at the origin
+        size_t end = i + moves, count = moves;
         for (; end < verbs.size() && verbs[end] != Path::Verb::Move; ++end) count += pointsOf(verbs[end]);
         for (size_t k = 0; k < count; ++k) mapped.push_back(toPixels.map(path.points()[point + k]));
-        const MappedContour contour{verbs.subspan(i + (isMoved ? 1 : 0), end - i - (isMoved ? 1 : 0)),
-                                    mapped};
+        const MappedContour contour{verbs.subspan(i + moves, end - i - moves), mapped};
         if (contour.reaches(width, height)) contour.addTo(area);
         point += count, i = end;
     }

@@ -1,5 +1,5 @@
 // Fonts that are damaged, lie, or are no outlines: words are set all the same, or nothing is.
-#include "file/data_folder.h"
+#include "support/fonts.h"
 #include "support/pictures.h"
 #include "support/register.h"
 #include "type/faces/face_facts.h"
@@ -14,10 +14,6 @@ using namespace glyptos::test;
 namespace {
 
 using Bytes = std::vector<uint8_t>;
-
-Bytes shipped(const char* file) {
-    return readFile(dataFolder() / "fonts" / file).value();
-}
 
 uint32_t read32(const Bytes& b, size_t at) {
     return uint32_t(b[at]) << 24 | uint32_t(b[at + 1]) << 16 | uint32_t(b[at + 2]) << 8 | b[at + 3];
@@ -104,7 +100,7 @@ class BrokenFontsTest : public QObject {
     /// Damaged at one byte after the other: in the directory and the tables' heads each, then further apart.
     void damagedFiles() {
         QFETCH(QByteArray, file);
-        const Bytes good = shipped(file.constData());
+        const Bytes good = shippedFont(file.constData());
         for (size_t i = 0; i < good.size(); i += i < 400 ? 7 : 293) {
             Bytes bad = good;
             bad[i] ^= uint8_t(0x40 | (i % 64));
@@ -114,7 +110,7 @@ class BrokenFontsTest : public QObject {
     }
 
     void cutAndEmptyFiles() {
-        const Bytes good = shipped("kristi/Kristi.ttf");
+        const Bytes good = shippedFont("kristi/Kristi.ttf");
         for (const size_t size :
              {size_t(0), size_t(3), size_t(12), size_t(200), good.size() / 3, good.size() - 1}) {
             write(at("a.ttf"), Bytes(good.begin(), good.begin() + long(size)));
@@ -143,7 +139,8 @@ class BrokenFontsTest : public QObject {
         QFETCH(unsigned, usual);
         QFETCH(unsigned, most);
         QFETCH(unsigned, axes);
-        write(at("a.ttf"), withTable(shipped("kristi/Kristi.ttf"), "fvar", axis(least, usual, most, axes)));
+        write(at("a.ttf"),
+              withTable(shippedFont("kristi/Kristi.ttf"), "fvar", axis(least, usual, most, axes)));
         const FontLibrary fonts = library();
         use(fonts);
         // And as what it is: opened by itself, wherever one asks it to stand.
@@ -167,14 +164,15 @@ class BrokenFontsTest : public QObject {
             "18\n24\n42\n42\n7E\n42\n42\n00\nENDCHAR\nENDFONT\n";
         write(at("dots.bdf"), Bytes(bdf.begin(), bdf.end()));
         QVERIFY(library().families().empty());
-        write(at("a.ttf"), shipped("kristi/Kristi.ttf"));
+        write(at("a.ttf"), shippedFont("kristi/Kristi.ttf"));
         const FontLibrary fonts = library();
         QCOMPARE(fonts.families().size(), size_t(1));
         QCOMPARE(fonts.face("Dots", "Medium")->family(), fonts.families()[0].name); // and that is told
     }
 
     void twoFontsOfOneNameAreOneFace() {
-        for (const char* name : {"b.ttf", "a.ttf", "c.ttf"}) write(at(name), shipped("kristi/Kristi.ttf"));
+        for (const char* name : {"b.ttf", "a.ttf", "c.ttf"})
+            write(at(name), shippedFont("kristi/Kristi.ttf"));
         const FontLibrary fonts = library();
         QCOMPARE(fonts.families().size(), size_t(1));
         QCOMPARE(fonts.families()[0].styles.size(), size_t(1));

@@ -5,15 +5,25 @@
 #include "app/session/crate_service.h"
 #include "app/session/document.h"
 #include "app/session/words.h"
-#include "file/font_files.h"
 #include "release/edits/edits.h"
 #include "release/wall.h"
 
 #include <QDragEnterEvent>
+#include <QFileInfo>
 #include <QKeyEvent>
 #include <QVBoxLayout>
 
 namespace glyptos {
+
+namespace {
+
+bool isNamedAsFont(const QString& file) {
+    const QString ending = QFileInfo(file).suffix().toLower();
+    return ending == QStringLiteral("ttf") || ending == QStringLiteral("otf") ||
+           ending == QStringLiteral("ttc");
+}
+
+} // namespace
 
 GatherView::GatherView(Engine& engine, RenderService& service, CrateService& crate, QWidget* parent)
     : QWidget(parent)
@@ -165,9 +175,8 @@ void GatherView::dragEnterEvent(QDragEnterEvent* event) {
 }
 
 void GatherView::dropEvent(QDropEvent* event) {
-    QStringList fonts, files;
-    for (const QString& file : localFiles(*event->mimeData()))
-        (isFontFile(file.toStdString()) ? fonts : files) << file;
+    QStringList fonts, files; // by their names, as the disk is not waited for here
+    for (const QString& file : localFiles(*event->mimeData())) (isNamedAsFont(file) ? fonts : files) << file;
     if (fonts.isEmpty() && (files.isEmpty() || event->source() == pictures_->crateGrid())) return;
     if (!files.isEmpty()) crate_.add(files);
     if (!fonts.isEmpty()) Q_EMIT fontsArrived(fonts);

@@ -55,9 +55,7 @@ KeptWordsList wordsToKeep(const Release& release, const FontLibrary& fonts, Para
         const auto* text = layer->as<TextContent>();
         if (!text) return;
         TextSpec spec = resolvedText(*text, release);
-        const bool isThere =
-            std::any_of(out->begin(), out->end(), [&](const KeptWords& words) { return words.spec == spec; });
-        if (isThere) return;
+        if (findKept(out, spec)) return;
         const KeptWords* before = findKept(release.keptWords, spec);
         if (before && before->faces != facesFor(spec, fonts))
             out->push_back(*before);
