@@ -83,6 +83,11 @@ class GatherTest : public QObject {
             if ((b->accessibleName() == name || b->text() == name) && b->isVisible()) return b;
         return nullptr;
     }
+    void press(const QString& name) {
+        QVERIFY2(button(name) && button(name)->isEnabled(), qPrintable(name));
+        button(name)->click();
+        QVERIFY(t->settle());
+    }
     QColor strip(const std::string& piece) {
         const QRect mini = t->window->set()->miniatureOf(piece);
         return t->window->set()->grab().toImage().pixelColor(mini.center());
@@ -104,13 +109,11 @@ class GatherTest : public QObject {
         type("two");
         QCOMPARE(names(gather().pictures()->crateGrid()), QStringList{"Rust two"});
         type("");
-        button("Tall")->click();
-        t->settle();
+        press("Tall");
         QCOMPARE(names(gather().pictures()->crateGrid()), QStringList{"Lantern room"});
-        button("Show all")->click();
-        t->settle();
-        button("Texture")->click();
-        t->settle();
+        press("Show all");
+        QCOMPARE(gather().pictures()->crateGrid()->entries().size(), size_t(4));
+        press("Texture");
         QCOMPARE(gather().pictures()->crateGrid()->entries().size(), size_t(2));
         type("gannet");
         QVERIFY(gather().pictures()->crateGrid()->entries().empty());

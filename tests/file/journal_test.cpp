@@ -5,6 +5,7 @@
 #include "file/release_json/release_json.h"
 #include "release/edits/selection_edits.h"
 #include "release/walks.h"
+#include "render/layer_geometry.h"
 #include "support/every_kind.h"
 #include "support/fonts.h"
 #include "support/register.h"
@@ -85,6 +86,13 @@ class JournalTest : public QObject {
         out->id = contentId(bytes), out->name = "Sjór.ttf", out->format = "ttf";
         out->bytes = pictureBytes(bytes);
         return out;
+    }
+    static KeptWordsList keptWords() {
+        const FontLibrary fonts(dataFolder() / "fonts", true);
+        TextSpec spec;
+        spec.text = "Sjór";
+        return std::make_shared<const std::vector<KeptWords>>(
+            1, KeptWords{spec, facesFor(spec, fonts), ParagraphCache(fonts).get(spec)});
     }
     std::filesystem::path only() {
         std::vector<std::filesystem::path> all;
@@ -208,10 +216,12 @@ class JournalTest : public QObject {
         }
     }
 
-    /// Every kind of content, mask and paint, in both units.
+    /// Every kind of content, mask and paint, in both units; words as they were set.
     void everyKind() {
         HeldPictures pictures;
-        const ReleasePtr every = releaseOfEveryKind(pictures);
+        auto made = std::make_shared<Release>(*releaseOfEveryKind(pictures));
+        made->keptWords = keptWords();
+        const ReleasePtr every = made;
         for (const PiecePtr& piece : every->pieces) forms_.push_back(piece->form);
         History history(std::make_shared<const Release>());
         {
@@ -222,6 +232,25 @@ class JournalTest : public QObject {
         const auto back = readJournal(only(), {every->pieces[0]->form, every->pieces[1]->form});
         QVERIFY2(back, qPrintable(sentence(back)));
         QVERIFY(text(back->start.history.current()) == text(every));
+        QVERIFY(text(every).find("Sjór") != std::string::npos);
+    }
+
+    void keptWordsAreThereOnceForAllSteps() {
+        auto opened = std::make_shared<Release>(*start());
+        opened->keptWords = keptWords();
+        History history(opened);
+        {
+            JournalWriter writer(folder(), {history, history.current()}, told_to());
+            history.push("A fill", withFill(history.current(), 0.25F));
+            writer.step("A fill", history.current(), false);
+        }
+        const auto back = readJournal(only(), forms_);
+        QVERIFY2(back, qPrintable(sentence(back)));
+        const auto& steps = back->start.history.steps();
+        QCOMPARE(steps.size(), size_t(2));
+        QVERIFY(steps[0].release->keptWords);
+        QVERIFY(steps[0].release->keptWords == steps[1].release->keptWords);
+        QVERIFY(steps[0].release->keptWords->front().set->isKept);
     }
 
     void eachNodeIsThereOnce() {

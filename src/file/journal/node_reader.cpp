@@ -4,6 +4,7 @@
 #include "file/journal/tile_record.h"
 #include "file/pictures/picture_reader.h"
 #include "file/release_json/brief_codec.h"
+#include "file/release_json/kept_words_codec.h"
 #include "file/release_json/piece_codec.h"
 #include "file/release_json/source_codec.h"
 #include "file/release_json/text_codec.h"
@@ -148,6 +149,7 @@ NodeReader::NodeReader(std::shared_ptr<const AppendFile> file, std::shared_ptr<c
 void NodeReader::share(const Release& known) {
     NodeWriter names = NodeWriter::naming();
     for (const SourcePtr& source : filesOf(known)) sources_[names.nameOf(source)] = source;
+    if (known.keptWords) keptWords_[names.nameOf(known.keptWords)] = known.keptWords;
     const auto add = [&](const Stack& stack, Unit unit) {
         eachLayer(stack, [&](const LayerPtr& layer) { layers_[{names.nameOf(layer, unit), unit}] = layer; });
     };
@@ -237,6 +239,11 @@ SourcePtr NodeReader::source(const std::string& name, SourcePtr (*read)(const En
     return sources_[name] = std::move(made);
 }
 
+KeptWordsList NodeReader::keptWords(const std::string& name) {
+    if (const auto known = keptWords_.find(name); known != keptWords_.end()) return known->second;
+    return keptWords_[name] = node(name, "kept words", [](const Entry& list) { return readAllKept(list); });
+}
+
 void NodeReader::addPicture(Source& source) const {
     const auto held = index_->pictures.find(source.id);
     const auto spots = index_->spots.find(source.id);
@@ -285,6 +292,7 @@ void NodeReader::readInto(Release& release, const Entry& root) {
     if (root.has("fonts"))
         for (const std::string& name : root.texts("fonts"))
             release.fonts.push_back(source(name, readFontFile));
+    if (root.has("keptWords")) release.keptWords = keptWords(root.text("keptWords"));
     for (const std::string& name : root.texts("pieces")) release.pieces.push_back(piece(name, release));
     auto wall = std::make_shared<Piece>(*release.wall);
     auto take = std::make_shared<Take>(wall->take());

@@ -26,7 +26,7 @@ class NodeReader {
   public:
     NodeReader(std::shared_ptr<const AppendFile> file, std::shared_ptr<const NodeIndex> index,
                FormList forms);
-    /// Layers, pieces and pictures that are alike in it will be its own.
+    /// Layers, pieces, pictures and kept words that are alike in it will be its own.
     void share(const Release& known);
     /// The release of a root. Fails with a part of a sentence.
     [[nodiscard]] Result<ReleasePtr> release(const std::string& root, int nextId);
@@ -41,6 +41,7 @@ class NodeReader {
     std::shared_ptr<const Take> take(const std::string& name, const Piece& piece, const Release& release);
     PiecePtr piece(const std::string& name, const Release& release);
     SourcePtr source(const std::string& name, SourcePtr (*read)(const Entry&));
+    KeptWordsList keptWords(const std::string& name);
     void addPicture(Source& source) const;
     LayerReading readingFor(const Release& release);
     Result<PixelTilePtr> tile(const std::string& name, const PixelFormat& format);
@@ -55,6 +56,7 @@ class NodeReader {
     std::map<std::pair<std::string, std::string>, std::shared_ptr<const Take>> takes_; ///< by name and form
     std::map<std::string, PiecePtr> pieces_;
     std::map<std::string, SourcePtr> sources_;
+    std::map<std::string, KeptWordsList> keptWords_;
     std::map<std::string, PixelTilePtr> tiles_;
     std::map<std::string, LookTablePtr> looks_;
     int depth_ = 0;

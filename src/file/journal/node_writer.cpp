@@ -5,6 +5,7 @@
 #include "file/journal/tile_record.h"
 #include "file/pictures/picture_reader.h"
 #include "file/release_json/brief_codec.h"
+#include "file/release_json/kept_words_codec.h"
 #include "file/release_json/piece_codec.h"
 #include "file/release_json/source_codec.h"
 #include "file/release_json/text_codec.h"
@@ -97,6 +98,10 @@ std::string NodeWriter::named(const SourcePtr& source, const PictureSpots& spots
     });
 }
 
+std::string NodeWriter::named(const KeptWordsList& kept, RecordSink& out) {
+    return remembered(kept, 0, [&] { return put(toJson(kept), out); });
+}
+
 void NodeWriter::putTiles(const PixelTiles& tiles, RecordSink& out) {
     for (const auto& [place, tile] : tiles.tiles()) {
         if (!isNew("t" + tileName(tile->hash()))) continue;
@@ -184,6 +189,11 @@ std::string NodeWriter::nameOf(const SourcePtr& source) {
     return contentId(bytesOf(toJson(*source).dump()));
 }
 
+std::string NodeWriter::nameOf(const KeptWordsList& kept) {
+    RecordSink nowhere = toNowhere();
+    return named(kept, nowhere);
+}
+
 std::string NodeWriter::nameOf(const Release& release) {
     RecordSink nowhere = toNowhere();
     return write(release, {}, nowhere);
@@ -207,6 +217,7 @@ std::string NodeWriter::write(const Release& release, const PictureSpots& spots,
               {"pieces", std::move(pieces)},
               {"wall", toJson(release.wall->take().stack(kWallId), release.wall->flat->unit, telling(out))}};
     if (!release.fonts.empty()) root["fonts"] = std::move(fonts);
+    if (release.keptWords) root["keptWords"] = named(release.keptWords, out);
     return put(root, out);
 }
 

@@ -4,6 +4,7 @@
 #include "file/journal/picture_spot.h"
 #include "file/journal/records.h"
 #include "file/release_json/layer_codec.h"
+#include "type/kept_words.h"
 
 #include <map>
 #include <string>
@@ -35,6 +36,7 @@ class NodeWriter {
     std::string nameOf(const LayerPtr& layer, Unit unit);
     std::string nameOf(const PiecePtr& piece);
     std::string nameOf(const SourcePtr& source);
+    std::string nameOf(const KeptWordsList& kept);
     std::string nameOf(const Release& release);
     void commit();
     void rollBack();
@@ -52,6 +54,7 @@ class NodeWriter {
     std::string named(const LayerPtr& layer, Unit unit, RecordSink& out);
     std::string named(const PiecePtr& piece, RecordSink& out);
     std::string named(const SourcePtr& source, const PictureSpots& spots, RecordSink& out);
+    std::string named(const KeptWordsList& kept, RecordSink& out);
     NodeTelling telling(RecordSink& out);
     template <class Node, class Write>
     std::string remembered(const Node& node, size_t sort, Write write);

@@ -186,4 +186,17 @@ KeptWords readKeptWords(const Entry& e) {
     return out;
 }
 
+Json toJson(const KeptWordsList& all) {
+    Json out = Json::list();
+    if (all)
+        for (const KeptWords& words : *all) out.push_back(toJson(words));
+    return out;
+}
+
+KeptWordsList readAllKept(const Entry& list) {
+    auto out = std::make_shared<std::vector<KeptWords>>();
+    list.each([&](const Entry& words) { out->push_back(readKeptWords(words)); });
+    return out->empty() ? nullptr : out;
+}
+
 } // namespace glyptos

@@ -48,13 +48,6 @@ int nextIdOf(const Entry& e, const std::set<std::string>& given) {
     return next;
 }
 
-KeptWordsList readAllKept(const Entry& e) {
-    if (!e.has("keptWords")) return nullptr;
-    auto out = std::make_shared<std::vector<KeptWords>>();
-    e.each("keptWords", [&](const Entry& words) { out->push_back(readKeptWords(words)); });
-    return out->empty() ? nullptr : out;
-}
-
 Release readRelease(const Entry& e, const std::vector<std::shared_ptr<const Form>>& forms,
                     const TileSource& tiles, const LookSource& looks) {
     checkVersion(e);
@@ -75,18 +68,11 @@ Release readRelease(const Entry& e, const std::vector<std::shared_ptr<const Form
             reading.uniqueId(style);
             release.textStyles.push_back(readTextStyle(style));
         });
-    release.keptWords = readAllKept(e);
+    if (e.has("keptWords")) release.keptWords = readAllKept(e.at("keptWords"));
     e.each("pieces", [&](const Entry& piece) { release.pieces.push_back(readPiece(piece, reading, forms)); });
     if (e.has("wall")) release.wall = readWall(e.at("wall"), reading);
     release.nextId = nextIdOf(e, reading.ids);
     return release;
-}
-
-Json keptJson(const Release& release) {
-    Json out = Json::list();
-    if (release.keptWords)
-        for (const KeptWords& words : *release.keptWords) out.push_back(toJson(words));
-    return out;
 }
 
 StartingComposition readStart(const Entry& e) {
@@ -121,7 +107,7 @@ std::string releaseToJson(const Release& release) {
                    {"textStyles", std::move(styles)},
                    {"sources", listOf(release.sources)},
                    {"fonts", listOf(release.fonts)},
-                   {"keptWords", keptJson(release)},
+                   {"keptWords", toJson(release.keptWords)},
                    {"pieces", listOf(release.pieces)},
                    {"wall", toJson(release.wall->take().stack(kWallId), release.wall->flat->unit)}};
     return all.dump(1) + "\n";
