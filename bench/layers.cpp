@@ -37,8 +37,7 @@ std::shared_ptr<const Form> screenForm(int width, int height) {
     Form form;
     form.id = form.name = "bench";
     form.unit = Unit::Px;
-    form.panels.push_back(
-        {"front", "Front", "0", "0", std::to_string(width), std::to_string(height), 0, {}, true});
+    form.panels.push_back(wholePanel("front", "Front", width, height));
     return std::make_shared<const Form>(form);
 }
 

@@ -48,8 +48,10 @@ Result<Outcome> renderPicture(const RenderOptions& options);
 /// Writes a file to hand over; `as` is "png", "jpeg", "pdf" or "ora".
 struct ExportOptions {
     std::string file, piece, panel, as, out;
-    int width = 0;    ///< px, of png and jpeg; 0: what the form asks for
-    int quality = 95; ///< of jpeg, 1…100
+    int width = 0;       ///< px, of png and jpeg; 0: what the form asks for
+    int quality = 95;    ///< of jpeg, 1…100
+    std::string pages;   ///< of pdf, "1,3-5"; empty: all
+    std::string profile; ///< of pdf: an ICC file; empty: the one that is shipped
     bool json = false;
 };
 Result<Outcome> exportPiece(const ExportOptions& options);

@@ -159,6 +159,11 @@ int runCommandLine(int argc, char** argv) {
         ->check(CLI::IsMember({"png", "jpeg", "pdf", "ora"}));
     deliver->add_option("--width", out.width, "Width in pixels of a JPEG or PNG")->check(CLI::PositiveNumber);
     deliver->add_option("--quality", out.quality, "JPEG quality, 1 to 100");
+    deliver->add_option("--pages", out.pages, "Pages of a print file, as 1,3-5; all when left out");
+    deliver
+        ->add_option("--profile", out.profile,
+                     "ICC profile of the press, of four inks; FOGRA39 when left out")
+        ->check(CLI::ExistingFile);
     deliver->add_option("--out", out.out, "The file to write")->required();
     deliver->add_flag("--json", out.json, "Report as JSON");
     deliver->callback([&] { run = [&] { return cli::exportPiece(out); }; });

@@ -205,15 +205,7 @@ Result<ReleasePtr> releaseOf(const OpenRaster& raster, const std::string& name) 
     form->id = "open-raster";
     form->name = name;
     form->unit = Unit::Px;
-    form->panels.push_back({"front",
-                            "Front",
-                            "0",
-                            "0",
-                            std::to_string(raster.width),
-                            std::to_string(raster.height),
-                            0,
-                            {},
-                            false});
+    form->panels.push_back(wholePanel("front", "Front", raster.width, raster.height));
     auto release = withPiece(std::make_shared<const Release>(), form);
     if (!release) return release;
     ReleasePtr all = *release;

@@ -1,10 +1,10 @@
 // Forms: the geometry of the pieces, as data. A Form is what a file in data/forms says (docs/forms.md has the
-// schema); a Flat is that form with its parameters worked out, ready to draw and to measure against.
+// schema); flat.h has it worked out.
 #pragma once
 
 #include "base/error.h"
-#include "base/geometry.h"
 #include "base/units.h"
+#include "form/outline.h"
 
 #include <array>
 #include <filesystem>
@@ -28,6 +28,7 @@ struct Parameter {
     std::string formula;
     std::vector<Choice> choices;
     double least = 0, most = 1e6;
+    bool onlyChoices = false; ///< nothing but the choices
 };
 
 /// Which edges of a panel something applies to.
@@ -36,13 +37,37 @@ struct Edges {
     bool operator==(const Edges&) const = default;
 };
 
-/// A panel as written: a rectangle on the flat given by four formulas.
-struct PanelForm {
+/// Whether a part of a form is there, and how often. `{…}` in ids and names is a formula.
+struct Presence {
+    std::string when;      ///< formula: it is there where this is over 0; empty: always
+    std::string as, count; ///< there `count` times, with the name `as` standing for 1, 2, …; empty: once
+};
+
+/// An outline by formulas.
+struct OutlineForm {
+    Outline::Kind kind = Outline::Kind::Rectangle;
+    std::string x, y, w, h; ///< its box
+    std::string corners, inner;
+    /// Of a free outline: the end of each line, or of each curve behind its one or two control points, from
+    /// the box's corner on. The first is where it begins.
+    std::vector<std::vector<std::string>> nodes;
+};
+
+/// One side of a sheet of board or paper.
+struct SheetForm {
     std::string id, name;
-    std::string x, y, w, h;
-    int turn = 0;     ///< 0, 90, 180 or 270: clockwise turn of the upright panel as it prints on the flat
-    Edges bleeds;     ///< edges of the rectangle on the flat where art runs into the bleed
-    bool safe = true; ///< has a safety line
+    Presence presence;
+};
+
+/// A panel as written.
+struct PanelForm {
+    std::string id, name, sheet;
+    OutlineForm outline;
+    std::string turn;            ///< formula for 0, 90, 180 or 270: clockwise, as the upright panel prints
+    std::optional<Edges> bleeds; ///< edges of its box on the flat that bleed; left out: those with no
+                                 ///< panel beside them
+    bool safe = true;            ///< has a safety line
+    Presence presence;
 };
 
 /// Which way a fold goes, seen from the printed side.
@@ -51,14 +76,35 @@ inline constexpr const char* kFoldKindIds[] = {"mountain", "valley"};
 
 /// A fold line on the flat, formulas too.
 struct FoldForm {
-    std::string id;
+    std::string id, sheet;
     FoldKind kind = FoldKind::Mountain;
     std::string x1, y1, x2, y2;
+    std::string angle; ///< degrees by which it is folded when the piece is made up
+    std::string order; ///< 1, 2, …: those of one number are folded together
+    Presence presence;
 };
 
-/// Unprinted board beyond the trim, such as a glue flap.
-struct FlapForm {
-    std::string id, name, x, y, w, h;
+/// Unprinted board beyond the trim, such as a glue flap; and what is cut out of the board.
+struct BoardForm {
+    std::string id, name, sheet;
+    OutlineForm outline;
+    Presence presence;
+};
+
+/// What a part of a panel is for.
+enum class ZoneKind : unsigned char {
+    Bare,   ///< nothing prints there
+    Uneven, ///< ink shows unevenly
+    Code,   ///< the barcode's place: nothing else may stand there
+    Clear   ///< nothing that matters may stand there
+};
+inline constexpr const char* kZoneKindIds[] = {"bare", "uneven", "code", "clear"};
+
+struct ZoneForm {
+    std::string id, name, sheet;
+    ZoneKind kind = ZoneKind::Clear;
+    OutlineForm outline;
+    Presence presence;
 };
 
 /// What a piece is for; lists of forms are in this order.
@@ -69,70 +115,35 @@ struct Form {
     std::string id, name, note;
     FormGroup group = FormGroup::Screen;
     Unit unit = Unit::Mm;
-    double ppi = 300; ///< customary resolution of a print form
+    double ppi = 300;     ///< customary resolution of a print form
+    bool retired = false; ///< pieces of it open; new ones are made of other forms
     std::vector<Parameter> parameters;
+    std::vector<SheetForm> sheets; ///< none: one
     std::vector<PanelForm> panels;
     std::vector<FoldForm> folds;
-    std::vector<FlapForm> flaps;
+    std::vector<BoardForm> flaps, cutouts;
+    std::vector<ZoneForm> zones;
+    std::string front;                     ///< id of the panel that stands for the piece; empty: the last
     std::string bleed = "0", safety = "0"; ///< formulas
+    std::string mirrored;  ///< over 0: left and right change places on every sheet; panels stay upright
+    std::string bothSides; ///< over 0: the other side of each sheet prints too
 };
+
+/// Before the id of a panel: the one on the other side of the sheet.
+inline constexpr const char* kInsidePrefix = "inside-";
 
 /// Values that the artist set, by parameter id; what is not named keeps its standard or formula.
 using ParameterValues = std::map<std::string, double>;
 
-struct Panel {
-    std::string id, name;
-    Rect onFlat; ///< trim rectangle on the flat
-    int turn = 0;
-    double width = 0, height = 0; ///< of the upright panel
-    Edges bleeds;                 ///< in the panel's own upright directions
-    double bleed = 0;
-    double safety = 0; ///< inset; 0 when the panel has no safety line
+/// A panel that is all of its form, at the origin, without a safety line.
+PanelForm wholePanel(const std::string& id, const std::string& name, int width, int height);
 
-    /// Trim rectangle in the panel's own frame: (0, 0, width, height).
-    Rect trim() const { return {0, 0, width, height}; }
-    /// Trim grown by the bleed on those edges that bleed.
-    Rect withBleed() const {
-        return trim().grown(bleeds.left ? bleed : 0, bleeds.top ? bleed : 0, bleeds.right ? bleed : 0,
-                            bleeds.bottom ? bleed : 0);
-    }
-    std::optional<Rect> safeArea() const;
-    /// From the panel's own frame to the flat.
-    Affine toFlat() const;
-};
-
-struct Fold {
-    FoldKind kind = FoldKind::Mountain;
-    Vec2 from, to;
-};
-
-struct Flap {
-    std::string name;
-    Rect area;
-};
-
-/// A form worked out. All lengths in `unit`.
-struct Flat {
-    Unit unit = Unit::Mm;
-    double ppi = 300;
-    double bleed = 0, safety = 0;
-    std::vector<Panel> panels;
-    std::vector<Fold> folds;
-    std::vector<Flap> flaps;
-    ParameterValues values;                     ///< every parameter
-    std::map<std::string, std::string> working; ///< for those with a formula: the sum with its figures
-    const Panel* panel(std::string_view id) const;
-    Rect trim() const;      ///< bounds of all panels
-    Rect withBleed() const; ///< bounds of all panels with their bleed
-};
+/// Whether the form has a panel of that id, whatever its figures are set to.
+bool mayHavePanel(const Form& form, std::string_view id);
 
 /// Reads a form from JSON text. `where` names it in messages; each says which entry is wrong and why.
 [[nodiscard]] Result<Form> parseForm(std::string_view json, const std::string& where);
 [[nodiscard]] Result<Form> loadForm(const std::filesystem::path& file);
-
-/// Works out a form. Fails on unknown parameters, values out of range, formulas that do not resolve, empty
-/// panels.
-[[nodiscard]] Result<Flat> workOut(const Form& form, const ParameterValues& set = {});
 
 /// All forms of a folder, by group and name; the first that is wrong ends it.
 [[nodiscard]] Result<std::vector<Form>> loadForms(const std::filesystem::path& folder);

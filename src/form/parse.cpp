@@ -4,6 +4,7 @@
 #include "base/text.h"
 
 #include <algorithm>
+#include <cmath>
 #include <fstream>
 #include <sstream>
 
@@ -37,8 +38,8 @@ Choice readChoice(const Entry& e) {
 }
 
 Parameter readParameter(const Entry& e) {
-    static constexpr const char* kKnown[] = {"id",      "label",   "unit",  "standard",
-                                             "formula", "choices", "least", "most"};
+    static constexpr const char* kKnown[] = {"id",      "label", "unit", "standard",   "formula",
+                                             "choices", "least", "most", "onlyChoices"};
     e.only(kKnown);
     return {e.text("id"),
             e.text("label"),
@@ -47,7 +48,8 @@ Parameter readParameter(const Entry& e) {
             formulaOr(e, "formula", ""),
             listOf(e, "choices", readChoice),
             e.numberOr("least", 0),
-            e.numberOr("most", 1e6)};
+            e.numberOr("most", 1e6),
+            e.flagOr("onlyChoices", false)};
 }
 
 Edges readEdges(const Entry& e, const char* key) {
@@ -64,45 +66,113 @@ Edges readEdges(const Entry& e, const char* key) {
     return edges;
 }
 
+/// Members that any part of a form may have.
+constexpr std::array kPresenceKeys{"when", "repeat"};
+constexpr std::array kOutlineKeys{"shape", "x", "y",     "w",       "h",      "cx",
+                                  "cy",    "d", "inner", "corners", "outline"};
+
+/// No members but `own`, those of every part, and those of outlines if it has one.
+void onlyKnown(const Entry& e, std::initializer_list<const char*> own, bool hasOutline) {
+    std::vector<const char*> known(own);
+    known.insert(known.end(), kPresenceKeys.begin(), kPresenceKeys.end());
+    if (hasOutline) known.insert(known.end(), kOutlineKeys.begin(), kOutlineKeys.end());
+    e.only(known);
+}
+
+Presence readPresence(const Entry& e) {
+    Presence out{formulaOr(e, "when", ""), {}, {}};
+    if (!e.has("repeat")) return out;
+    static constexpr const char* kKnown[] = {"as", "count"};
+    const Entry repeat = e.at("repeat");
+    repeat.only(kKnown);
+    out.as = repeat.text("as"), out.count = formula(repeat, "count");
+    return out;
+}
+
+std::vector<std::string> readNode(const Entry& e) {
+    std::vector<std::string> out;
+    e.each([&](const Entry& one) {
+        out.push_back(one.isNumber() ? shortNumber(one.number(), kDecimals) : one.text());
+    });
+    if (out.size() != 2 && out.size() != 4 && out.size() != 6)
+        e.wrong("should be a point, or one with one or two control points before it");
+    return out;
+}
+
+/// A box by its corner and size, or round a middle.
+OutlineForm readOutline(const Entry& e) {
+    OutlineForm out;
+    if (e.has("shape")) out.kind = e.oneOf<Outline::Kind>("shape", kOutlineKindIds);
+    if (e.has("d")) {
+        out.w = out.h = formula(e, "d");
+        out.x = "(" + formula(e, "cx") + ") - (" + out.w + ")/2";
+        out.y = "(" + formula(e, "cy") + ") - (" + out.w + ")/2";
+    } else {
+        out.x = formula(e, "x"), out.y = formula(e, "y"), out.w = formula(e, "w"), out.h = formula(e, "h");
+    }
+    out.corners = formulaOr(e, "corners", ""), out.inner = formulaOr(e, "inner", "");
+    if (!out.corners.empty() && out.kind != Outline::Kind::Rectangle)
+        e.at("corners").wrong("is of rectangles alone");
+    if (!out.inner.empty() && out.kind != Outline::Kind::Disc) e.at("inner").wrong("is of discs alone");
+    const bool isFree = out.kind == Outline::Kind::Free;
+    if (isFree) e.each("outline", [&](const Entry& node) { out.nodes.push_back(readNode(node)); });
+    if (!isFree && e.has("outline")) e.at("outline").wrong("is of the shape “outline” alone");
+    if (isFree && (out.nodes.size() < 3 || out.nodes[0].size() != 2))
+        e.at("outline").wrong("needs a point to begin with and two more");
+    return out;
+}
+
+SheetForm readSheet(const Entry& e) {
+    onlyKnown(e, {"id", "name"}, false);
+    return {e.text("id"), e.text("name"), readPresence(e)};
+}
+
 PanelForm readPanel(const Entry& e) {
-    static constexpr const char* kKnown[] = {"id", "name", "x", "y", "w", "h", "turn", "bleeds", "safe"};
-    e.only(kKnown);
+    onlyKnown(e, {"id", "name", "sheet", "turn", "bleeds", "safe"}, true);
     PanelForm p{e.text("id"),
                 e.text("name"),
-                formula(e, "x"),
-                formula(e, "y"),
-                formula(e, "w"),
-                formula(e, "h"),
-                0,
+                e.textOr("sheet", {}),
+                readOutline(e),
+                formulaOr(e, "turn", "0"),
                 {},
-                true};
-    const double turn = e.numberOr("turn", 0);
-    if (turn != 0 && turn != 90 && turn != 180 && turn != 270)
+                e.flagOr("safe", true),
+                readPresence(e)};
+    if (e.has("turn") && e.at("turn").isNumber() && std::fmod(e.number("turn"), 90) != 0)
         throw Wrong{Fault::Damaged, e.path("turn") + " should be 0, 90, 180 or 270"};
-    p.turn = static_cast<int>(turn);
     if (e.has("bleeds")) p.bleeds = readEdges(e, "bleeds");
-    p.safe = e.flagOr("safe", true);
     return p;
 }
 
 FoldForm readFold(const Entry& e) {
-    static constexpr const char* kKnown[] = {"id", "kind", "x1", "y1", "x2", "y2"};
-    e.only(kKnown);
-    return {e.text("id"),     e.oneOf<FoldKind>("kind", kFoldKindIds),
-            formula(e, "x1"), formula(e, "y1"),
-            formula(e, "x2"), formula(e, "y2")};
+    onlyKnown(e, {"id", "sheet", "kind", "x1", "y1", "x2", "y2", "angle", "order"}, false);
+    return {e.text("id"),
+            e.textOr("sheet", {}),
+            e.oneOf<FoldKind>("kind", kFoldKindIds),
+            formula(e, "x1"),
+            formula(e, "y1"),
+            formula(e, "x2"),
+            formula(e, "y2"),
+            formulaOr(e, "angle", "90"),
+            formulaOr(e, "order", "1"),
+            readPresence(e)};
 }
 
-FlapForm readFlap(const Entry& e) {
-    static constexpr const char* kKnown[] = {"id", "name", "x", "y", "w", "h"};
-    e.only(kKnown);
-    return {e.text("id"), e.text("name"), formula(e, "x"), formula(e, "y"), formula(e, "w"), formula(e, "h")};
+BoardForm readBoard(const Entry& e) {
+    onlyKnown(e, {"id", "name", "sheet"}, true);
+    return {e.text("id"), e.text("name"), e.textOr("sheet", {}), readOutline(e), readPresence(e)};
+}
+
+ZoneForm readZone(const Entry& e) {
+    onlyKnown(e, {"id", "name", "sheet", "kind"}, true);
+    return {e.text("id"),   e.text("name"), e.textOr("sheet", {}), e.oneOf<ZoneKind>("kind", kZoneKindIds),
+            readOutline(e), readPresence(e)};
 }
 
 Form readForm(const Entry& e) {
-    static constexpr const char* kKnown[] = {"schema", "id",    "name",       "group",  "note",
-                                             "unit",   "ppi",   "parameters", "panels", "folds",
-                                             "flaps",  "bleed", "safety"};
+    static constexpr const char* kKnown[] = {"schema", "id",    "name",    "group",      "note",
+                                             "unit",   "ppi",   "retired", "parameters", "sheets",
+                                             "panels", "folds", "cutouts", "zones",      "flaps",
+                                             "front",  "bleed", "safety",  "mirrored",   "bothSides"};
     static constexpr const char* kUnits[] = {"mm", "px"};
     e.only(kKnown);
     if (e.number("schema") != 1) throw Wrong{Fault::Unsupported, e.path("schema") + " should be 1"};
@@ -115,17 +185,48 @@ Form readForm(const Entry& e) {
                  : form.unit == Unit::Px ? FormGroup::Screen
                                          : FormGroup::Record;
     form.ppi = e.numberOr("ppi", form.ppi);
+    form.retired = e.flagOr("retired", false);
     form.parameters = listOf(e, "parameters", readParameter);
+    form.sheets = listOf(e, "sheets", readSheet);
     form.panels = listOf(e, "panels", readPanel);
     form.folds = listOf(e, "folds", readFold);
-    form.flaps = listOf(e, "flaps", readFlap);
+    form.flaps = listOf(e, "flaps", readBoard);
+    form.cutouts = listOf(e, "cutouts", readBoard);
+    form.zones = listOf(e, "zones", readZone);
+    form.front = e.textOr("front", {});
     form.bleed = formulaOr(e, "bleed", "0");
     form.safety = formulaOr(e, "safety", "0");
+    form.mirrored = formulaOr(e, "mirrored", "");
+    form.bothSides = formulaOr(e, "bothSides", "");
     if (form.panels.empty()) throw Wrong{Fault::Damaged, e.path("panels") + " needs at least one panel"};
     return form;
 }
 
 } // namespace
+
+bool mayHavePanel(const Form& form, std::string_view id) {
+    const auto fits = [](std::string_view written, std::string_view id) {
+        const size_t open = written.find('{'), close = written.rfind('}');
+        if (open == written.npos || close == written.npos || close < open) return written == id;
+        const std::string_view after = written.substr(close + 1);
+        return id.size() > open + after.size() && id.starts_with(written.substr(0, open)) &&
+               id.ends_with(after);
+    };
+    constexpr std::string_view kInside = kInsidePrefix;
+    const std::string_view outside =
+        !form.bothSides.empty() && id.starts_with(kInside) ? id.substr(kInside.size()) : id;
+    return std::any_of(form.panels.begin(), form.panels.end(),
+                       [&](const PanelForm& p) { return fits(p.id, id) || fits(p.id, outside); });
+}
+
+PanelForm wholePanel(const std::string& id, const std::string& name, int width, int height) {
+    PanelForm out;
+    out.id = id, out.name = name;
+    out.outline.x = out.outline.y = "0";
+    out.outline.w = std::to_string(width), out.outline.h = std::to_string(height);
+    out.safe = false;
+    return out;
+}
 
 Result<Form> parseForm(std::string_view json, const std::string& where) {
     auto form = guarded(json, "form", readForm);

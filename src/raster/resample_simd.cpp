@@ -96,42 +96,102 @@ float Widen(double p, double q) {
     return float(std::clamp(std::hypot(p, q), 1.0, kWidest));
 }
 
+/// Most taps of a footprint on one axis.
+constexpr int kMostTaps = static_cast<int>(4 * kWidest) + 1;
+
+/// The taps of one result pixel on one axis.
+struct Taps {
+    int first = 0;
+    float weights[kMostTaps];
+    float sum = 0;
+
+    void lay(const KernelTable& table, double at, float widen, int count) {
+        first = static_cast<int>(std::ceil(at - 2 * widen - 0.5));
+        sum = 0;
+        for (int k = 0; k < count; ++k) sum += weights[k] = table.at(float(first + k + 0.5 - at) / widen);
+    }
+};
+
+/// Sums of taps, several pixels of a row at once.
+template <class T, bool kOpaque>
+class TapSums {
+  public:
+    TapSums(const Picture& source, int tapsX, int tapsY)
+        : source_(source)
+        , tapsX_(tapsX)
+        , tapsY_(tapsY)
+        , runs_((tapsX + pixelsAtOnce() - 1) / pixelsAtOnce()) {}
+
+    hn::Vec<Pixel> at(const Taps& x, const Taps& y) {
+        return x.first >= 0 && x.first + runs_ * pixelsAtOnce() <= source_.width ? inside(x, y)
+                                                                                 : atEdge(x, y);
+    }
+
+  private:
+    using Wide = hn::CappedTag<float, 16>;
+    static int pixelsAtOnce() { return static_cast<int>(hn::Lanes(Wide()) / 4); }
+    const T* row(int y) const { return source_.row<T>(std::clamp(y, 0, source_.height - 1)); }
+
+    /// All pixels that are read lie in the picture's rows; those past the last tap count nothing.
+    HWY_INLINE hn::Vec<Pixel> inside(const Taps& x, const Taps& y) {
+        const Wide wide;
+        const Pixel pixel;
+        const size_t lanes = hn::Lanes(wide);
+        for (int k = 0; k < tapsX_; ++k) hn::StoreU(hn::Set(pixel, x.weights[k]), pixel, spread_ + 4 * k);
+        auto total = hn::Zero(wide);
+        for (int j = 0; j < tapsY_; ++j) {
+            const T* from = row(y.first + j) + 4 * size_t(x.first);
+            auto sum = hn::Zero(wide);
+            for (size_t r = 0; r < size_t(runs_); ++r)
+                sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(wide, from + lanes * r),
+                                 hn::LoadU(wide, spread_ + lanes * r), sum);
+            total = hn::MulAdd(sum, hn::Set(wide, y.weights[j]), total);
+        }
+        float parts[16];
+        hn::StoreU(total, wide, parts);
+        auto all = hn::LoadU(pixel, parts);
+        for (size_t i = 4; i < lanes; i += 4) all = hn::Add(all, hn::LoadU(pixel, parts + i));
+        return all;
+    }
+
+    /// Edge pixels go on to all sides.
+    hn::Vec<Pixel> atEdge(const Taps& x, const Taps& y) const {
+        const Pixel pixel;
+        auto total = hn::Zero(pixel);
+        for (int j = 0; j < tapsY_; ++j) {
+            const T* from = row(y.first + j);
+            auto sum = hn::Zero(pixel);
+            for (int k = 0; k < tapsX_; ++k)
+                sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(
+                                     pixel, from + 4 * size_t(std::clamp(x.first + k, 0, source_.width - 1))),
+                                 hn::Set(pixel, x.weights[k]), sum);
+            total = hn::MulAdd(sum, hn::Set(pixel, y.weights[j]), total);
+        }
+        return total;
+    }
+
+    const Picture& source_;
+    int tapsX_, tapsY_, runs_;
+    float spread_[4 * (kMostTaps + 4)] = {}; ///< each weight once for every sample of a pixel
+};
+
 /// Any other map: the kernel is laid over the source round each result pixel's centre.
 template <class T, bool kOpaque>
 void Turned(const Picture& source, const Affine& toSource, int x0, int y0, Tile& out) {
     static const KernelTable table;
     const float widenX = Widen(toSource.a, toSource.c), widenY = Widen(toSource.b, toSource.d);
-    constexpr int kMost = static_cast<int>(4 * kWidest) + 1;
     const int tapsX = static_cast<int>(std::ceil(4 * widenX)) + 1;
     const int tapsY = static_cast<int>(std::ceil(4 * widenY)) + 1;
     std::vector<float> result(size_t(out.width) * 4);
-    float wx[kMost], wy[kMost];
-    int column[kMost];
+    TapSums<T, kOpaque> sums(source, tapsX, tapsY);
+    Taps across, down;
     const Pixel pixel;
     for (int y = 0; y < out.height; ++y) {
         for (int x = 0; x < out.width; ++x) {
             const Vec2 at = toSource.map({x0 + x + 0.5, y0 + y + 0.5});
-            const double u = std::clamp(at.x, -16.0, source.width + 16.0),
-                         v = std::clamp(at.y, -16.0, source.height + 16.0);
-            const int firstX = static_cast<int>(std::ceil(u - 2 * widenX - 0.5)),
-                      firstY = static_cast<int>(std::ceil(v - 2 * widenY - 0.5));
-            float sumX = 0, sumY = 0;
-            for (int k = 0; k < tapsX; ++k) {
-                sumX += wx[k] = table.at(float(firstX + k + 0.5 - u) / widenX);
-                column[k] = 4 * std::clamp(firstX + k, 0, source.width - 1);
-            }
-            for (int k = 0; k < tapsY; ++k) sumY += wy[k] = table.at(float(firstY + k + 0.5 - v) / widenY);
-            auto total = hn::Zero(pixel);
-            for (int j = 0; j < tapsY; ++j) {
-                if (wy[j] == 0) continue;
-                const T* row = source.row<T>(std::clamp(firstY + j, 0, source.height - 1));
-                auto sum = hn::Zero(pixel);
-                for (int k = 0; k < tapsX; ++k)
-                    sum = hn::MulAdd(LoadPremultiplied<T, kOpaque>(pixel, row + column[k]),
-                                     hn::Set(pixel, wx[k]), sum);
-                total = hn::MulAdd(sum, hn::Set(pixel, wy[j]), total);
-            }
-            hn::StoreU(hn::Mul(total, hn::Set(pixel, 1.0f / (sumX * sumY))), pixel,
+            across.lay(table, std::clamp(at.x, -16.0, source.width + 16.0), widenX, tapsX);
+            down.lay(table, std::clamp(at.y, -16.0, source.height + 16.0), widenY, tapsY);
+            hn::StoreU(hn::Mul(sums.at(across, down), hn::Set(pixel, 1.0f / (across.sum * down.sum))), pixel,
                        result.data() + 4 * size_t(x));
         }
         StoreTileRow(result.data(), sizeof(T) == 1 ? 255.0f : 65535.0f, out.width, out, y);

@@ -4,7 +4,7 @@
 
 #include "base/picture_bytes.h"
 #include "color/color.h"
-#include "form/form.h"
+#include "form/flat.h"
 #include "raster/blend_modes.h"
 #include "release/selection.h"
 #include "release/shape.h"

@@ -14,13 +14,7 @@ std::shared_ptr<const Form> wallForm() {
     form.id = kWallId;
     form.name = "Wall";
     form.unit = Unit::Px;
-    const std::string side = std::to_string(int(kWallSide));
-    PanelForm panel;
-    panel.id = panel.name = kWallId;
-    panel.x = panel.y = "0";
-    panel.w = panel.h = side;
-    panel.safe = false;
-    form.panels.push_back(panel);
+    form.panels.push_back(wholePanel(kWallId, kWallId, int(kWallSide), int(kWallSide)));
     return std::make_shared<const Form>(std::move(form));
 }
 

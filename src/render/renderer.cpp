@@ -7,6 +7,7 @@
 #include "render/tiles/grade_cache.h"
 #include "render/tiles/kept_composites.h"
 #include "render/tiles/stack_preparer.h"
+#include "render/white_paper.h"
 
 #include <algorithm>
 #include <cmath>
@@ -15,17 +16,6 @@
 
 namespace glyptos {
 namespace {
-
-/// 0…1 to 0…255, to the nearest; what lies outside is not to be had in bytes.
-uint8_t toByte(float v) {
-    return static_cast<uint8_t>(std::lrint(std::clamp(v, 0.0f, 1.0f) * 255));
-}
-
-/// On white paper: what shows through is white.
-void packRgb8OnWhite(const RowPlanes& row, uint8_t* p, size_t n) {
-    for (size_t i = 0; i < n; ++i)
-        for (const float* plane : {row.c[0], row.c[1], row.c[2]}) *p++ = toByte(plane[i] + 1 - row.c[3][i]);
-}
 
 /// The first line of a lattice at or before a pixel.
 int cellStart(int at, int side) {

@@ -11,14 +11,26 @@ IntRect snapped(const Rect& r) {
     return {l, t, snapEdge(r.right()) - l, snapEdge(r.bottom()) - t};
 }
 
-PanelView viewOf(const Piece& piece, const Take& take, const Panel& panel, const Affine& toOutput,
-                 bool bleed) {
+/// Art within the trim alone ends where the board does.
+std::shared_ptr<const Path> trimmedPrints(const Panel& panel) {
+    if (panel.outline.isPlain() && panel.cutouts.empty() && !panel.prints) return nullptr;
+    std::vector<Outline> holes = panel.cutouts;
+    for (const Zone& zone : panel.zones)
+        if (zone.kind == ZoneKind::Bare) holes.push_back(zone.outline);
+    return std::make_shared<const Path>(without(panel.outline, holes));
+}
+
+PanelView viewOf(const Piece& piece, const Take& take, const Panel& panel, const Affine& toOutput, bool bleed,
+                 bool cut = true) {
     const Rect area = bleed ? panel.withBleed() : panel.trim();
     return {take.stack(panel.id),
             toOutput,
             snapped(toOutput.mapBounds(area)),
             area,
-            {piece.id, take.id, panel.id}};
+            {piece.id, take.id, panel.id},
+            !cut    ? nullptr
+            : bleed ? panel.prints
+                    : trimmedPrints(panel)};
 }
 
 Affine toOutput(const OnOutput& how) {
@@ -38,7 +50,8 @@ Scene panelScene(const ReleasePtr& release, const PanelRef& ref, const OnOutput&
     const PiecePtr piece = release->piece(ref.piece);
     const Panel* panel = piece ? piece->flat->panel(ref.panel) : nullptr;
     const Take* take = piece ? piece->take(how.take) : nullptr;
-    if (panel && take) scene.panels.push_back(viewOf(*piece, *take, *panel, toOutput(how), how.bleed));
+    if (panel && take)
+        scene.panels.push_back(viewOf(*piece, *take, *panel, toOutput(how), how.bleed, how.cut));
     return scene;
 }
 
@@ -60,7 +73,22 @@ Scene flatScene(const ReleasePtr& release, const std::string& id, const OnOutput
     const Take* take = piece ? piece->take(how.take) : nullptr;
     if (!take) return scene;
     for (const Panel& panel : piece->flat->panels)
-        scene.panels.push_back(viewOf(*piece, *take, panel, toOutput(how) * panel.toFlat(), how.bleed));
+        if (panel.sheet == how.sheet.value_or(panel.sheet))
+            scene.panels.push_back(
+                viewOf(*piece, *take, panel, toOutput(how) * panel.toFlat(), how.bleed, how.cut));
+    return scene;
+}
+
+Scene mappedScene(const ReleasePtr& release, const std::string& id, const std::vector<size_t>& panels,
+                  const Affine& flatToOutput) {
+    Scene scene{release, {}, {}};
+    const PiecePtr piece = release->piece(id);
+    if (!piece) return scene;
+    for (const size_t at : panels) {
+        const Panel& panel = piece->flat->panels[at];
+        scene.panels.push_back(
+            viewOf(*piece, piece->take(), panel, flatToOutput * panel.toFlat(), false, false));
+    }
     return scene;
 }
 

@@ -15,6 +15,8 @@ struct PanelView {
     IntRect clip;     ///< output pixels that the panel covers; art is cut there
     Rect area;        ///< the same in panel units: the panel with its bleed
     PanelPlace place; ///< whose stack it is; an echo of that place inside it shows nothing
+    /// In panel units, where art prints when that is not all of the area; art is cut there too.
+    std::shared_ptr<const Path> prints = nullptr;
 };
 
 /// A snapshot to render: safe to use from any thread while the release goes on being edited.
@@ -32,9 +34,11 @@ struct Scene {
 /// How panels lie on the output, and which take of them.
 struct OnOutput {
     double pxPerUnit = 1;
-    bool bleed = false;    ///< whether the bleed shows
-    Vec2 offset = {};      ///< output px of the origin
-    std::string take = {}; ///< empty: the current one
+    bool bleed = false;                         ///< whether the bleed shows
+    Vec2 offset = {};                           ///< output px of the origin
+    std::string take = {};                      ///< empty: the current one
+    bool cut = true;                            ///< art shows only where it prints
+    std::optional<size_t> sheet = std::nullopt; ///< of the flat, that one alone
 };
 
 /// One panel alone; its origin is its trim's corner.
@@ -46,6 +50,10 @@ Scene referenceScene(const ReleasePtr& release, const PanelRef& panel, double px
 
 /// All panels of a piece on its flat; the origin is the flat's.
 Scene flatScene(const ReleasePtr& release, const std::string& piece, const OnOutput& how);
+
+/// Some panels of a flat, by their places in it, each within its trim; the flat is mapped by `flatToOutput`.
+Scene mappedScene(const ReleasePtr& release, const std::string& piece, const std::vector<size_t>& panels,
+                  const Affine& flatToOutput);
 
 /// One layer alone, on nothing, plainly blended and opaque; `area` of the panel is mapped by `toOutput`.
 Scene aloneScene(const ReleasePtr& release, const Layer& layer, bool masked, const Affine& toOutput,

@@ -1,7 +1,7 @@
 // Snapping: where a moved layer wants to rest, and why.
 #pragma once
 
-#include "form/form.h"
+#include "form/flat.h"
 #include "render/layer_geometry.h"
 
 #include <string>

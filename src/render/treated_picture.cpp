@@ -33,15 +33,7 @@ ReleasePtr releaseWith(const Pyramid& picture, const Treatments& treatments, con
     auto form = std::make_shared<Form>();
     form->id = form->name = kPanel;
     form->unit = Unit::Px;
-    form->panels.push_back({kPanel,
-                            kPanel,
-                            "0",
-                            "0",
-                            std::to_string(picture.width()),
-                            std::to_string(picture.height()),
-                            0,
-                            {},
-                            true});
+    form->panels.push_back(wholePanel(kPanel, kPanel, picture.width(), picture.height()));
     ReleasePtr release = withSource(std::make_shared<const Release>(), sourceOf(kPanel, picture));
     for (const auto& [id, other] : read)
         if (id != kPanel) release = withSource(release, sourceOf(id, *other));

@@ -96,7 +96,7 @@ class BriefTest : public QObject {
         QCOMPARE(now->brief.artist, std::string("Máni & Þórdís"));
         QCOMPARE(now->palette.size(), size_t(4));
         for (const PiecePtr& piece : now->pieces) {
-            const Panel& panel = piece->flat->panels.back();
+            const Panel& panel = piece->flat->frontPanel();
             const Stack& front = piece->take().stack(panel.id);
             QCOMPARE(front.size(), size_t(suitsStart(panel) ? 5 : 0));
             if (front.empty()) continue;

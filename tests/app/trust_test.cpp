@@ -48,7 +48,7 @@ class TrustTest : public QObject {
         layer.name = "Torn harbour";
         layer.content = PictureContent{source->id, {0, 0, 1, 1}};
         for (const PiecePtr& piece : r->pieces) {
-            const Panel& front = piece->flat->panels.back();
+            const Panel& front = piece->flat->frontPanel();
             layer.placement = covering(front.withBleed(), *source);
             r = withLayer(withSource(r, source), {piece->id, front.id}, layer);
         }
@@ -193,7 +193,7 @@ class TrustTest : public QObject {
         for (const bool folded : {false, true}) {
             strip.setFolded(folded);
             for (const PiecePtr& piece : t->document().release()->pieces) {
-                t->document().selectPanel({piece->id, piece->flat->panels.back().id});
+                t->document().selectPanel({piece->id, piece->flat->frontPanel().id});
                 const QRect mini = strip.miniatureOf(piece->id);
                 QVERIFY2(mini.left() >= 0 && mini.right() < strip.addButton().left(), piece->name.c_str());
                 QCOMPARE(strip.pieceAt(mini.center())->id, piece->id);

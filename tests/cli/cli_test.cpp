@@ -60,7 +60,7 @@ class CliTest : public CliFixture {
         const Ran pdf =
             run({"export", file, "--piece", "sleeve-12", "--as", "pdf", "--out", "sleeve.pdf", "--json"});
         QCOMPARE(pdf.code, 0);
-        QCOMPARE(pdf.json()["trimWidthMm"].toDouble(), 633.8);
+        QCOMPARE(pdf.json()["pages"].toArray()[0].toObject()["trimWidthMm"].toDouble(), 633.8);
         QVERIFY(pdf.json()["mostInkPercent"].toDouble() <= 330);
     }
 

@@ -73,11 +73,11 @@ class StartsTest : public QObject {
                 brief.year = "2026";
                 ReleasePtr release = *withPiece(withBrief(std::make_shared<const Release>(), brief), *form);
                 const PiecePtr piece = release->pieces[0];
-                const PanelRef front{piece->id, piece->flat->panels.back().id};
-                QVERIFY(suitsStart(piece->flat->panels.back()));
+                const PanelRef front{piece->id, piece->flat->frontPanel().id};
+                QVERIFY(suitsStart(piece->flat->frontPanel()));
                 release = withStart(release, front, start);
                 QCOMPARE(release->palette.size(), start.palette.size());
-                const double k = 100 / piece->flat->panels.back().width;
+                const double k = 100 / piece->flat->frontPanel().width;
                 const auto pixels =
                     renderer.renderBgra8(panelScene(release, front, {k, false}), {0, 0, 100, 100});
                 looks.emplace_back(pixels.data(), 100, 100, QImage::Format_ARGB32_Premultiplied);

@@ -1,4 +1,4 @@
-#include "form/form.h"
+#include "form/flat.h"
 
 #include "file/data_folder.h"
 #include "support/pictures.h"
@@ -53,6 +53,34 @@ class FormTest : public QObject {
         QVERIFY(std::abs(back.x - 315) < 1e-9 && std::abs(back.w - 3.8) < 1e-9);
     }
 
+    void outlines() {
+        const double kNear = 0.01;
+        Outline disc{Outline::Kind::Disc, {10, 10, 20, 20}, 0, 8, {}};
+        QVERIFY(disc.contains({12, 20}) && !disc.contains({20, 20}) && !disc.contains({11, 11}));
+        const Outline grown = disc.grown(2);
+        QCOMPARE(grown.box, (Rect{8, 8, 24, 24}));
+        QCOMPARE(grown.inner, 4.0);
+        Outline round{Outline::Kind::Rectangle, {0, 0, 30, 20}, 5, 0, {}};
+        QVERIFY(!round.contains({0.5, 0.5}) && round.contains({5, 0.5}) && round.grown(-6).corners == 0);
+        // A corner stays a corner: of a right angle it goes out by as much on both ways.
+        Outline corner;
+        corner.kind = Outline::Kind::Free, corner.box = {0, 0, 10, 10};
+        corner.free.moveTo({0, 0}), corner.free.lineTo({0, 10}),
+            corner.free.lineTo({10, 0}); // either way round
+        const Rect out = corner.grown(1).box;
+        QVERIFY(std::abs(out.x + 1) < kNear && std::abs(out.y + 1) < kNear);
+        QVERIFY(corner.contains({2, 2}) && !corner.contains({8, 8}));
+        // Holes in holes, and over the edge; what is left, by its area.
+        const std::vector<Outline> holes{disc,
+                                         {Outline::Kind::Disc, {15, 15, 10, 10}, 0, 0, {}},
+                                         {Outline::Kind::Rectangle, {25, -5, 10, 10}, 0, 0, {}}};
+        const Path left = without({Outline::Kind::Rectangle, {0, 0, 30, 30}, 0, 0, {}}, holes);
+        const Buffer<float> cover = coverage(left, Affine::scaling(10, 10), 300, 300);
+        double area = 0;
+        for (size_t i = 0; i < cover.size(); ++i) area += cover.data()[i] / 100.0;
+        QVERIFY2(std::abs(area - (900 - 3.14159265 * 100 - 25)) < 0.5, qPrintable(QString::number(area)));
+    }
+
     void refusedFigures() {
         QVERIFY(sentence(workOut(sleeve, {{"spine", 99}})).contains("Spine must lie between 1 and 30 mm"));
         QVERIFY(sentence(workOut(sleeve, {{"girth", 1}})).contains("girth"));
@@ -80,6 +108,45 @@ class FormTest : public QObject {
             << form(panel, R"(,"folds":[{"id":"a","kind":"wavy","x1":0,"y1":0,"x2":0,"y2":1}])")
             << "form.folds[0].kind";
         QTest::newRow("formula") << form(R"({"id":"p","name":"P","x":0,"y":0,"w":"girth","h":1})") << "girth";
+        QTest::newRow("panels on each other")
+            << form(panel + R"(,{"id":"q","name":"Q","x":9,"y":9,"w":10,"h":10})")
+            << "“P” and “Q” lie on each other";
+        QTest::newRow("fold at nothing")
+            << form(panel, R"(,"folds":[{"id":"lost","kind":"valley","x1":10,"y1":0,"x2":10,"y2":10}])")
+            << "the fold “lost” joins nothing";
+        QTest::newRow("negative") << form(R"({"id":"p","name":"P","x":0,"y":0,"w":-5,"h":1})")
+                                  << "has no area";
+        QTest::newRow("huge") << form(R"({"id":"p","name":"P","x":0,"y":0,"w":1e9,"h":1})") << "larger";
+        QTest::newRow("far out") << form(R"({"id":"p","name":"P","x":-1e9,"y":0,"w":1,"h":1})")
+                                 << "farther out";
+        QTest::newRow("two of one name")
+            << form(panel + R"(,{"id":"p","name":"Q","x":20,"y":0,"w":10,"h":10})")
+            << "two panels are called “p”";
+        QTest::newRow("a circle of formulas")
+            << form(
+                   panel,
+                   R"(,"parameters":[{"id":"a","label":"A","formula":"b"},{"id":"b","label":"B","formula":"a"}])")
+            << "“b” is not known here";
+        QTest::newRow("turn by a formula")
+            << form(R"({"id":"p","name":"P","x":0,"y":0,"w":1,"h":1,"turn":"30 + 15"})") << "should be 0, 90";
+        QTest::newRow("no such sheet")
+            << form(R"({"id":"p","name":"P","x":0,"y":0,"w":1,"h":1,"sheet":"lid"})") << "sheet “lid”";
+        QTest::newRow("none is left")
+            << form(R"({"id":"p","name":"P","x":0,"y":0,"w":1,"h":1,"when":"0 - 1"})") << "no panel is left";
+        QTest::newRow("half a panel")
+            << form(R"({"id":"p{n}","name":"P","x":"n*9","y":0,"w":1,"h":1,"repeat":{"as":"n","count":2.5}})")
+            << "should be a whole number";
+        QTest::newRow("a million panels")
+            << form(
+                   R"({"id":"p{n}","name":"P","x":"n*9","y":0,"w":1,"h":1,"repeat":{"as":"n","count":1000000}})")
+            << "should be a whole number up to 400";
+        QTest::newRow("corners of a disc")
+            << form(R"({"id":"p","name":"P","shape":"disc","x":0,"y":0,"w":9,"h":9,"corners":2})")
+            << "is of rectangles alone";
+        QTest::newRow("an outline of two points")
+            << form(
+                   R"({"id":"p","name":"P","shape":"outline","x":0,"y":0,"w":9,"h":9,"outline":[[0,0],[9,9]]})")
+            << "two more";
         QTest::newRow("empty panel") << form(R"({"id":"p","name":"P","x":0,"y":0,"w":0,"h":1})")
                                      << "has no area";
     }

@@ -4,7 +4,7 @@
 #include "file/data_folder.h"
 #include "raster/noise.h"
 #include "release/placing.h"
-#include "render/art_cover.h"
+#include "render/fit/art_cover.h"
 #include "support/noting.h"
 #include "support/pictures.h"
 #include "support/register.h"
@@ -297,8 +297,8 @@ class RendererTest : public QObject {
         // Two panels of a flat that share a fold at a fractional pixel.
         auto form = std::make_shared<Form>();
         form->id = form->name = "two";
-        form->panels = {{"l", "L", "0", "0", "10.37", "10", 0, {}, true},
-                        {"r", "R", "10.37", "0", "9", "10", 0, {}, true}};
+        form->panels = {wholePanel("l", "L", 10, 10), wholePanel("r", "R", 9, 10)};
+        form->panels[0].outline.w = form->panels[1].outline.x = "10.37";
         ReleasePtr r = withPiece(std::make_shared<const Release>(), form).value();
         for (const char* panel : {"l", "r"}) {
             Layer fill;

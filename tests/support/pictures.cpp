@@ -225,8 +225,8 @@ ReleasePtr screenRelease(int width, int height) {
     auto form = std::make_shared<Form>();
     form->id = form->name = "test";
     form->unit = Unit::Px;
-    form->panels.push_back(
-        {"front", "Front", "0", "0", std::to_string(width), std::to_string(height), 0, {}, true});
+    form->panels.push_back(wholePanel("front", "Front", width, height));
+    form->panels.back().safe = true;
     return withPiece(std::make_shared<const Release>(), form).value();
 }
 

@@ -17,7 +17,7 @@
 #include "file/song_feed.h"
 #include "file/starts.h"
 #include "file/track_lists.h"
-#include "form/form.h"
+#include "form/flat.h"
 
 #include <algorithm>
 #include <cstring>

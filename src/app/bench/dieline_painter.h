@@ -1,17 +1,19 @@
 // The lines of a form, drawn over the art. Each kind has its own colour and its own pattern.
 #pragma once
 
-#include "form/form.h"
+#include "form/flat.h"
 
 #include <QPainter>
+#include <QPainterPath>
 #include <QTransform>
 #include <array>
 
 namespace glyptos {
 
 /// The kinds of line, in the order of the key.
-enum class LineKind { Bleed, Trim, Safety, Fold };
-inline constexpr std::array kLineKinds{LineKind::Bleed, LineKind::Trim, LineKind::Safety, LineKind::Fold};
+enum class LineKind { Bleed, Trim, Safety, Fold, Zone };
+inline constexpr std::array kLineKinds{LineKind::Bleed, LineKind::Trim, LineKind::Safety, LineKind::Fold,
+                                       LineKind::Zone};
 
 /// Which kinds are shown.
 class LineKey {
@@ -20,12 +22,13 @@ class LineKey {
     bool& operator[](LineKind kind) { return shown_[size_t(kind)]; }
 
   private:
-    std::array<bool, kLineKinds.size()> shown_{true, true, true, true};
+    std::array<bool, kLineKinds.size()> shown_{true, true, true, true, true};
 };
 
 QPointF toQt(Vec2 v);
 QTransform toQt(const Affine& m);
 QRectF toQt(const Rect& r);
+QPainterPath toQt(const Path& path);
 
 /// One panel by itself, in its own frame.
 void paintPanelLines(QPainter& painter, const Panel& panel, const Affine& panelToView, const LineKey& key);

@@ -36,6 +36,8 @@ QString wordFor(LineKind kind) {
         return LineKeySwitches::tr("Trim");
     case LineKind::Safety:
         return LineKeySwitches::tr("Safety");
+    case LineKind::Zone:
+        return LineKeySwitches::tr("Zones");
     default:
         return LineKeySwitches::tr("Fold");
     }
@@ -53,6 +55,8 @@ QString sentenceFor(LineKind kind, const Flat& flat) {
                                      : LineKeySwitches::tr("Trim: the edge of the picture");
     case LineKind::Safety:
         return LineKeySwitches::tr("Safety %1: keep words inside").arg(amount(flat.safety));
+    case LineKind::Zone:
+        return LineKeySwitches::tr("Zones: what a place is for");
     default:
         return LineKeySwitches::tr("Fold, and glue flaps beyond");
     }
@@ -97,6 +101,8 @@ void LineKeySwitches::setFlat(const Flat& flat, bool folds) {
     rows_[size_t(LineKind::Bleed)].whole->setVisible(flat.bleed > 0);
     rows_[size_t(LineKind::Safety)].whole->setVisible(flat.safety > 0);
     rows_[size_t(LineKind::Fold)].whole->setVisible(folds && !flat.folds.empty());
+    rows_[size_t(LineKind::Zone)].whole->setVisible(
+        std::any_of(flat.panels.begin(), flat.panels.end(), [](const Panel& p) { return !p.zones.empty(); }));
     for (const LineKind kind : kLineKinds)
         if (orientation_ == Qt::Vertical) rows_[size_t(kind)].box->setText(sentenceFor(kind, flat));
 }

@@ -164,6 +164,9 @@ QWidget* DeliverView::makePrint(RenderService& service) {
     column->addWidget(heading(tr("For the printer")));
     column->addWidget(page_ = new PagePreview(service));
     page_->setFixedHeight(kPreview);
+    column->addWidget(pages_ = new QComboBox);
+    pages_->setAccessibleName(tr("Page of the print file"));
+    connect(pages_, &QComboBox::currentIndexChanged, this, &DeliverView::showPage);
     column->addWidget(printFacts_ = roleLabel(QString(), "soft"));
     print_ = new QPushButton(tr("Save print file…"));
     print_->setProperty("role", "main");
@@ -209,16 +212,36 @@ void DeliverView::refresh() {
     width_->setEnabled(!layered());
     if (width_->value() < 1) width_->setValue(3000);
     const Flat& flat = *piece->flat;
-    if (flat.unit == Unit::Mm) page_->setPiece(document_->shown(), piece->id);
-    if (flat.unit == Unit::Mm)
-        printFacts_->setText(
-            tr("One PDF page with the flat, %1 × %2 mm, and %3 mm bleed.\nArt at %4 ppi in press inks "
-               "(coated stock, FOGRA39), at most 330 % ink; words in front stay "
-               "sharp outlines. Crop and fold marks stand outside the bleed; no guide line is printed.")
-                .arg(q(shortNumber(flat.trim().w)), q(shortNumber(flat.trim().h)), q(shortNumber(flat.bleed)),
-                     q(shortNumber(flat.ppi))));
+    if (flat.unit == Unit::Mm) showPage();
     weight_->setText(tr("weighing…"));
     weighSoon_.start();
+}
+
+/// The page that is turned to, and what is written of all of them.
+void DeliverView::showPage() {
+    const PiecePtr piece = document_->piece();
+    const Flat& flat = *piece->flat;
+    if (pageOf_ != piece->id || pages_->count() != int(flat.sheets.size())) {
+        const QSignalBlocker quiet(pages_);
+        pages_->clear();
+        for (size_t i = 0; i < flat.sheets.size(); ++i)
+            pages_->addItem(flat.sheets[i].name.empty()
+                                ? tr("Page %1").arg(i + 1)
+                                : tr("Page %1: %2").arg(i + 1).arg(q(flat.sheets[i].name)));
+        pageOf_ = piece->id;
+    }
+    pages_->setVisible(flat.sheets.size() > 1);
+    const size_t sheet = size_t(std::max(0, pages_->currentIndex()));
+    const Rect& trim = flat.sheets[sheet].trim;
+    page_->setPiece(document_->shown(), piece->id, sheet);
+    printFacts_->setText(tr("PDF/X-4, %n page(s); this one %1 × %2 mm and %3 mm bleed.\nArt at %4 ppi in "
+                            "press inks (coated stock, "
+                            "FOGRA39), at most 330 % ink; words in front stay sharp outlines. Crop and fold "
+                            "marks stand outside the "
+                            "bleed; no guide line is printed.",
+                            nullptr, int(flat.sheets.size()))
+                             .arg(q(shortNumber(trim.w)), q(shortNumber(trim.h)), q(shortNumber(flat.bleed)),
+                                  q(shortNumber(flat.ppi))));
 }
 
 QString DeliverView::ending() const {
@@ -317,7 +340,7 @@ void DeliverView::writeStorePicture(const QString& file) {
 void DeliverView::writeLayers(const QString& file) {
     const PiecePtr piece = document_->piece();
     const std::string chosen = panelChoice_->currentData().toString().toStdString();
-    const PanelRef panel{piece->id, chosen.empty() ? piece->flat->panels.back().id : chosen};
+    const PanelRef panel{piece->id, chosen.empty() ? piece->flat->frontPanel().id : chosen};
     const QString panelName = q(piece->flat->panel(panel.panel)->name);
     const double scale = piece->flat->unit == Unit::Px ? 1 : pxPerMm({piece->flat->ppi});
     run(file,
@@ -343,12 +366,15 @@ void DeliverView::writePrintFile(const QString& file) {
             Renderer renderer(pictures, fonts);
             const auto report = writePrintPdf(renderer, release, id, options, file.toStdString());
             if (!report) return tl::unexpected(report.error());
-            return Written{tr("Wrote %1: trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.")
-                               .arg(QFileInfo(file).fileName(), q(shortNumber(report->trimWidthMm)),
-                                    q(shortNumber(report->trimHeightMm)), q(shortNumber(report->bleedMm)),
-                                    q(shortNumber(report->ppi)), q(shortNumber(report->mostInk * 100, 0)),
-                                    bytesText(report->bytes)),
-                           pictures.missing()};
+            const PrintedPage& first = report->pages.front();
+            return Written{
+                tr("Wrote %1: %n page(s), trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.", nullptr,
+                   int(report->pages.size()))
+                    .arg(QFileInfo(file).fileName(), q(shortNumber(first.trimWidthMm)),
+                         q(shortNumber(first.trimHeightMm)), q(shortNumber(report->bleedMm)),
+                         q(shortNumber(report->ppi)), q(shortNumber(report->mostInk() * 100, 0)),
+                         bytesText(report->bytes)),
+                pictures.missing()};
         });
 }
 

@@ -45,6 +45,7 @@ class DeliverView : public QWidget {
     QString ending() const; ///< of the format chosen
     bool layered() const;   ///< OpenRaster
     void refresh();
+    void showPage();
     /// Encodes in the background to tell the size in bytes.
     void weigh();
     void askName(bool print);
@@ -67,7 +68,8 @@ class DeliverView : public QWidget {
 
     Engine& engine_;
     Document* document_ = nullptr;
-    QComboBox *format_, *panelChoice_;
+    QComboBox *format_, *panelChoice_, *pages_;
+    std::string pageOf_; ///< the piece whose pages can be turned to
     NumberField *width_, *quality_;
     QLabel *weight_, *printFacts_, *result_, *pieceName_, *preview_;
     QPushButton *store_, *print_;

@@ -64,9 +64,10 @@ QWidget* LayoutView::makeForm() {
     column->addWidget(key_ = new LineKeySwitches(bench_, Qt::Vertical));
     column->addSpacing(8);
     column->addWidget(heading(tr("Panels")));
-    panelRows_ = new QVBoxLayout;
-    panelRows_->setSpacing(7);
-    column->addLayout(panelRows_);
+    column->addWidget(panelRows_ = new PanelRows);
+    connect(panelRows_, &PanelRows::chosen, this, [this](const std::string& panel) {
+        document_->selectPanel({document_->panel().piece, panel});
+    });
     column->addSpacing(8);
     column->addWidget(selected_ = heading(QString()));
     column->addWidget(selectedNote_ = roleLabel(QString(), "soft"));
@@ -106,7 +107,7 @@ void LayoutView::rebuildForm() {
     clear(formRows_);
     fields_.clear();
     choices_.clear();
-    working_ = nullptr;
+    workings_.clear();
     formOf_ = piece->id;
     auto* form = figuresForm();
     for (const Parameter& p : piece->form->parameters) {
@@ -138,7 +139,7 @@ void LayoutView::rebuildForm() {
             row = inOneRow({field, again});
         }
         form->addRow(new FieldLabel(q(p.label), field), row);
-        if (!p.formula.empty()) form->addRow(QString(), working_ = roleLabel(QString(), "soft"));
+        if (!p.formula.empty()) form->addRow(QString(), workings_[p.id] = roleLabel(QString(), "soft"));
     }
     formRows_->addLayout(form);
     formRows_->addWidget(roleLabel(q(piece->form->note), "soft"));
@@ -156,11 +157,10 @@ void LayoutView::refresh() {
             combo->setPlaceholderText(QString::fromStdString(shortNumber(piece->flat->values.at(id))) +
                                       QStringLiteral(" mm"));
     }
-    if (working_ && !piece->flat->working.empty()) {
-        const auto& [id, sum] = *piece->flat->working.begin();
-        working_->setText(piece->values.contains(id)
-                              ? tr("set by hand; worked out it would be %1").arg(q(sum))
-                              : QStringLiteral("= ") + q(sum));
+    for (const auto& [id, sum] : piece->flat->working) {
+        workings_.at(id)->setText(piece->values.contains(id)
+                                      ? tr("set by hand; worked out it would be %1").arg(q(sum))
+                                      : QStringLiteral("= ") + q(sum));
     }
     key_->setFlat(*piece->flat, true);
     judge();
@@ -193,31 +193,14 @@ QString LayoutView::verdictOf(const std::string& id) const {
 void LayoutView::showVerdicts() {
     const PiecePtr piece = document_->piece();
     if (!piece) return;
-    clear(panelRows_);
-    const QString unit = piece->flat->unit == Unit::Mm ? tr("mm") : tr("px");
     judged_ =
         verdicts_.release == document_->shown() && verdicts_.piece == piece->id && !engine_.pictures.busy();
-    for (const Panel& panel : piece->flat->panels) {
-        const QString verdict = verdictOf(panel.id);
+    panelRows_->show(*piece->flat, document_->panel().panel, [&](const Panel& panel) {
         bool good = false;
         for (const auto& [name, cover] : verdicts_.panels)
             good = good || (name == panel.id && cover.any && cover.shorts.empty());
-        auto* name = new QLabel(QStringLiteral("<b>%1</b>  %2 × %3 %4")
-                                    .arg(q(panel.name).toHtmlEscaped(), q(shortNumber(panel.onFlat.w)),
-                                         q(shortNumber(panel.onFlat.h)), unit));
-        name->setTextFormat(Qt::RichText);
-        auto* said =
-            roleLabel(verdict.isEmpty() ? tr("looking…")
-                                        : (good ? QStringLiteral("✓ ") : QStringLiteral("✗ ")) + verdict,
-                      verdict.isEmpty() ? "soft"
-                      : good            ? "good"
-                                        : "fault");
-        auto* row = new QVBoxLayout;
-        row->setSpacing(1);
-        row->addWidget(name);
-        row->addWidget(said);
-        panelRows_->addLayout(row);
-    }
+        return PanelVerdict{verdictOf(panel.id), good};
+    });
     const Panel* here = document_->shownPanel();
     if (!here) return;
     selected_->setText(tr("In hand: %1").arg(q(here->name)).toUpper());

@@ -3,8 +3,9 @@
 
 #include "app/bench/line_key.h"
 #include "app/layout/flat_bench.h"
+#include "app/layout/panel_rows.h"
 #include "app/widgets/form_rows.h"
-#include "render/art_cover.h"
+#include "render/fit/art_cover.h"
 
 #include <QComboBox>
 #include <QFutureWatcher>
@@ -48,13 +49,14 @@ class LayoutView : public QWidget {
     Document* document_ = nullptr;
     FlatBench* bench_;
     LineKeySwitches* key_;
-    QVBoxLayout *panelRows_, *formRows_;
+    PanelRows* panelRows_;
+    QVBoxLayout* formRows_;
     QLabel *selected_, *selectedNote_;
     QPushButton* fit_;
     std::string formOf_;
     std::map<std::string, NumberField*> fields_;
     std::map<std::string, QComboBox*> choices_;
-    QLabel* working_ = nullptr;
+    std::map<std::string, QLabel*> workings_;
     QFutureWatcher<Result<Verdicts>> watcher_;
     Verdicts verdicts_;
     bool judged_ = false, again_ = false;

@@ -1,5 +1,6 @@
 #include "app/letter/which_face_sheet.h"
 
+#include "app/bench/dieline_painter.h"
 #include "app/letter/letters_in_hand.h"
 #include "app/session/background.h"
 #include "app/session/settled_pictures.h"
@@ -25,28 +26,6 @@ QImage bounded(const QImage& image) {
     const bool isLarge = std::max(image.width(), image.height()) > kMostSide;
     return isLarge ? image.scaled(kMostSide, kMostSide, Qt::KeepAspectRatio, Qt::SmoothTransformation)
                    : image;
-}
-
-QPainterPath pathOf(const Path& path) {
-    QPainterPath out;
-    out.setFillRule(Qt::WindingFill);
-    const Vec2* p = path.points().data();
-    const auto next = [&] {
-        const QPointF at(p->x, p->y);
-        ++p;
-        return at;
-    };
-    for (const Path::Verb verb : path.verbs()) {
-        const QPointF a = next();
-        if (verb == Path::Verb::Move) out.moveTo(a);
-        if (verb == Path::Verb::Line) out.lineTo(a);
-        if (verb == Path::Verb::Quad) out.quadTo(a, next());
-        if (verb == Path::Verb::Cubic) {
-            const QPointF b = next();
-            out.cubicTo(a, b, next());
-        }
-    }
-    return out;
 }
 
 } // namespace
@@ -191,7 +170,7 @@ void WhichFaceSheet::compare(int row) {
     spec.text = says_->text().trimmed().toStdString();
     spec.letters.family = matches_[size_t(row)].family, spec.letters.style = matches_[size_t(row)].style;
     const auto set = engine_.renderer.paragraphs().get(spec);
-    view_->setOverlay(pathOf(set->outline), {set->ink.x, set->ink.y, set->ink.w, set->ink.h},
+    view_->setOverlay(toQt(set->outline), {set->ink.x, set->ink.y, set->ink.w, set->ink.h},
                       QRectF(ink_.x, ink_.y, ink_.w, ink_.h));
     refresh();
 }

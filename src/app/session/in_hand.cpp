@@ -12,7 +12,7 @@ PanelRef mended(const PanelRef& panel, const Release& release) {
     const PiecePtr piece = release.piece(panel.piece);
     if (piece && piece->flat->panel(panel.panel)) return panel;
     const PiecePtr instead = piece ? piece : release.pieces.empty() ? nullptr : release.pieces.front();
-    return instead ? PanelRef{instead->id, instead->flat->panels.back().id} : PanelRef{};
+    return instead ? PanelRef{instead->id, instead->flat->frontPanel().id} : PanelRef{};
 }
 
 } // namespace

@@ -13,15 +13,18 @@ PagePreview::PagePreview(RenderService& service, QWidget* parent)
     setAccessibleName(tr("The print page with its marks"));
 }
 
-void PagePreview::setPiece(const ReleasePtr& release, const std::string& piece) {
-    if (release == release_ && piece_ && piece_->id == piece) return;
+void PagePreview::setPiece(const ReleasePtr& release, const std::string& piece, size_t sheet) {
+    const PiecePtr shown = release->piece(piece);
+    const size_t there = shown ? std::min(sheet, shown->flat->sheets.size() - 1) : 0;
+    if (release == release_ && piece_ && piece_->id == piece && sheet_ == there) return;
     release_ = release;
-    piece_ = release->piece(piece);
+    piece_ = shown;
+    sheet_ = there;
     ask();
 }
 
 Affine PagePreview::mmToView() const {
-    const Rect page = pageArea(*piece_->flat);
+    const Rect page = pageArea(sheet());
     const double k = std::min((width() - 2) / page.w, (height() - 2) / page.h);
     return Affine::translation(width() / 2.0 - page.centre().x * k, height() / 2.0 - page.centre().y * k) *
            Affine::scaling(k, k);
@@ -31,14 +34,15 @@ void PagePreview::ask() {
     if (!piece_ || width() < 20 || height() < 20) return update();
     const double ratio = devicePixelRatioF();
     const Affine view = mmToView();
-    const Rect bleed = piece_->flat->withBleed();
+    const Rect bleed = sheet().withBleed;
     const double k = view.a * ratio;
     const IntRect region{0, 0, snapEdge(bleed.w * k), snapEdge(bleed.h * k)};
-    service_.request(this, 1, flatScene(release_, piece_->id, {k, true, {-bleed.x * k, -bleed.y * k}}),
-                     region, [this](QImage image) {
-                         art_ = std::move(image);
-                         update();
-                     });
+    service_.request(
+        this, 1, flatScene(release_, piece_->id, {k, true, {-bleed.x * k, -bleed.y * k}, {}, true, sheet_}),
+        region, [this](QImage image) {
+            art_ = std::move(image);
+            update();
+        });
 }
 
 void PagePreview::resizeEvent(QResizeEvent*) {
@@ -57,9 +61,9 @@ void PagePreview::paintEvent(QPaintEvent*) {
     };
     painter.setPen(QPen(theme().hairline, 1));
     painter.setBrush(Qt::white);
-    painter.drawRect(onView(pageArea(*piece_->flat)));
-    if (!art_.isNull()) painter.drawImage(onView(piece_->flat->withBleed()), art_);
-    for (const PageMark& mark : pageMarks(*piece_->flat)) {
+    painter.drawRect(onView(pageArea(sheet())));
+    if (!art_.isNull()) painter.drawImage(onView(sheet().withBleed), art_);
+    for (const PageMark& mark : pageMarks(*piece_->flat, sheet_)) {
         const Vec2 from = view.map(mark.from), to = view.map(mark.to);
         painter.setPen(QPen(Theme::day().ink, 0.8, mark.fold ? Qt::DotLine : Qt::SolidLine));
         painter.drawLine(QPointF(from.x, from.y), QPointF(to.x, to.y));

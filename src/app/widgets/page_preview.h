@@ -13,8 +13,8 @@ class PagePreview : public QWidget {
     Q_OBJECT
   public:
     explicit PagePreview(RenderService& service, QWidget* parent = nullptr);
-    /// Shows the flat of that piece; nothing when there is no such piece.
-    void setPiece(const ReleasePtr& release, const std::string& piece);
+    /// Shows a sheet of that piece; nothing when there is no such piece. A sheet that is not there: the last.
+    void setPiece(const ReleasePtr& release, const std::string& piece, size_t sheet = 0);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -22,12 +22,14 @@ class PagePreview : public QWidget {
 
   private:
     void ask();
+    const Sheet& sheet() const { return piece_->flat->sheets[sheet_]; }
     /// Widget pixels a mm, and where the flat's origin stands.
     Affine mmToView() const;
 
     RenderService& service_;
     ReleasePtr release_;
     PiecePtr piece_;
+    size_t sheet_ = 0;
     QImage art_;
 };
 

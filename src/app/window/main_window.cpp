@@ -99,7 +99,7 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     connect(rail_, &StepsRail::chosen, this, &MainWindow::showStep);
     connect(brief_, &BriefView::pieceChosen, this, [this](const std::string& piece) {
         if (const PiecePtr p = document_->release()->piece(piece))
-            document_->selectPanel({piece, p->flat->panels.back().id});
+            document_->selectPanel({piece, p->flat->frontPanel().id});
         showStep(Step::Compose);
     });
     connect(layout_, &LayoutView::composeAsked, this, [this] { showStep(Step::Compose); });
@@ -273,7 +273,7 @@ void MainWindow::connectGather() {
         if (!piece || !layer) return;
         const auto sources = sourcesOf(*layer);
         if (sources.empty()) return tell(tr("%1 holds no picture to place on a piece.").arg(q(layer->name)));
-        importer_.placeAgain(sources.front(), {piece->id, piece->flat->panels.back().id});
+        importer_.placeAgain(sources.front(), {piece->id, piece->flat->frontPanel().id});
     });
 }
 
@@ -413,7 +413,7 @@ void MainWindow::addPiece(const std::shared_ptr<const Form>& form) {
                                  : withPiece(release, form));
     const auto& pieces = document_->release()->pieces;
     if (pieces.size() > before)
-        document_->selectPanel({pieces.back()->id, pieces.back()->flat->panels.back().id});
+        document_->selectPanel({pieces.back()->id, pieces.back()->flat->frontPanel().id});
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
@@ -485,10 +485,13 @@ void MainWindow::refreshTitles() {
     const PiecePtr piece = document_->piece();
     if (!piece) return size_->clear();
     if (isWall(document_->panel())) return size_->setText(tr("The wall"));
-    const Rect trim = piece->flat->trim();
+    const Rect trim = piece->flat->sheets[0].trim;
+    const size_t pages = piece->flat->sheets.size();
+    const QString many = pages > 1 ? tr(", %n page(s)", nullptr, int(pages)) : QString();
     size_->setText(q(piece->name) + QStringLiteral("  ") + q(shortNumber(trim.w)) + QStringLiteral(" × ") +
                    q(shortNumber(trim.h)) +
-                   (piece->flat->unit == Unit::Mm ? tr(" mm, %1 ppi").arg(piece->flat->ppi) : tr(" px")));
+                   (piece->flat->unit == Unit::Mm ? tr(" mm, %1 ppi").arg(piece->flat->ppi) : tr(" px")) +
+                   many);
 }
 
 } // namespace glyptos

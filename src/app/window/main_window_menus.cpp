@@ -95,7 +95,7 @@ void MainWindow::fillPieceMenu(QMenu* menu) {
         QMenu* group = menu->addMenu(formGroupWord(static_cast<FormGroup>(g)));
         group->setToolTipsVisible(true);
         for (const auto& form : forms_)
-            if (size_t(form->group) == g)
+            if (size_t(form->group) == g && !form->retired)
                 action(group, q(form->name), {}, [this, form] { addPiece(form); })->setToolTip(q(form->note));
     }
 }

@@ -228,7 +228,7 @@ void SetStrip::paintEvent(QPaintEvent*) {
 void SetStrip::select(const PiecePtr& piece) {
     // The last panel of a form is its front.
     if (piece->id != document_->panel().piece)
-        document_->selectPanel({piece->id, piece->flat->panels.back().id});
+        document_->selectPanel({piece->id, piece->flat->frontPanel().id});
 }
 
 PiecePtr SetStrip::pieceAt(QPoint at) const {
@@ -265,7 +265,7 @@ void SetStrip::dropEvent(QDropEvent* event) {
     const QStringList files = localFiles(*event->mimeData());
     if (!piece || files.isEmpty()) return event->ignore();
     event->acceptProposedAction();
-    Q_EMIT picturesArrived(files, {piece->id, piece->flat->panels.back().id});
+    Q_EMIT picturesArrived(files, {piece->id, piece->flat->frontPanel().id});
 }
 
 void SetStrip::mousePressEvent(QMouseEvent* event) {

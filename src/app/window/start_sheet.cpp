@@ -87,6 +87,7 @@ QWidget* StartSheet::makePieces() {
     inside->setContentsMargins(0, 0, 0, 0);
     std::optional<FormGroup> group;
     for (const auto& form : forms_) {
+        if (form->retired) continue;
         if (group != form->group) inside->addWidget(roleLabel(formGroupWord(form->group), "soft"));
         group = form->group;
         auto* box = new QCheckBox(q(form->name));
@@ -165,7 +166,7 @@ void StartSheet::askMiniatures() {
     const auto plain = withPiece(withBrief(std::make_shared<const Release>(), words), *square);
     if (!plain) return;
     const PiecePtr& piece = (*plain)->pieces.front();
-    const PanelRef panel{piece->id, piece->flat->panels.back().id};
+    const PanelRef panel{piece->id, piece->flat->frontPanel().id};
     for (size_t i = 0; i < starts_.size(); ++i) {
         if (miniatures_.size() <= i) {
             const auto& made = miniatures_.emplace_back(std::make_unique<Miniature>(service_));
@@ -175,7 +176,7 @@ void StartSheet::askMiniatures() {
         }
         const auto& mini = miniatures_[i];
         const auto [scene, region] =
-            fittedScene(withStart(*plain, panel, starts_[i]), panel, piece->flat->panels.back().trim(),
+            fittedScene(withStart(*plain, panel, starts_[i]), panel, piece->flat->frontPanel().trim(),
                         QSizeF(kMiniature, kMiniature) * devicePixelRatioF());
         mini->ask(1, scene, region);
     }
@@ -196,7 +197,7 @@ ReleasePtr StartSheet::release() const {
         if (!next) continue;
         out = *next;
         const PiecePtr& piece = out->pieces.back();
-        const Panel& front = piece->flat->panels.back();
+        const Panel& front = piece->flat->frontPanel();
         if (chosen_ > 0 && suitsStart(front))
             out = withStart(out, {piece->id, front.id}, starts_[chosen_ - 1]);
     }

@@ -217,11 +217,7 @@ LayerPtr NodeReader::layer(const std::string& name, const LayerReading& around) 
 std::shared_ptr<const Take> NodeReader::take(const std::string& name, const Piece& piece,
                                              const Release& release) {
     const std::pair key(name, piece.form->id);
-    const auto fits = [&](const Take& take) {
-        return std::all_of(take.stacks.begin(), take.stacks.end(),
-                           [&](const auto& stack) { return piece.flat->panel(stack.first) != nullptr; });
-    };
-    if (const auto kept = takes_.find(key); kept != takes_.end() && fits(*kept->second)) return kept->second;
+    if (const auto kept = takes_.find(key); kept != takes_.end()) return kept->second;
     LayerReading reading = readingFor(release);
     return takes_[key] = node(name, "take", [&](const Entry& e) { return readTake(e, piece, reading); });
 }

@@ -35,24 +35,26 @@ std::string lines(const std::vector<PageMark>& marks, bool fold, const Affine& m
 
 } // namespace
 
-std::vector<PageMark> pageMarks(const Flat& flat) {
-    const Rect trim = flat.trim(), bleed = flat.withBleed();
+std::vector<PageMark> pageMarks(const Flat& flat, size_t sheet) {
+    const Rect trim = flat.sheets[sheet].trim, bleed = flat.sheets[sheet].withBleed;
     std::vector<PageMark> out;
     for (const double x : {trim.x, trim.right()}) addUpright(out, x, bleed, false);
     for (const double y : {trim.y, trim.bottom()}) addLevel(out, y, bleed, false);
-    for (const auto& [kind, from, to] : flat.folds) {
+    for (const Fold& fold : flat.folds) {
+        const Vec2 from = fold.from, to = fold.to;
+        if (fold.sheet != sheet) continue;
         if (from.x == to.x && from.x > trim.x && from.x < trim.right()) addUpright(out, from.x, bleed, true);
         if (from.y == to.y && from.y > trim.y && from.y < trim.bottom()) addLevel(out, from.y, bleed, true);
     }
     return out;
 }
 
-Rect pageArea(const Flat& flat) {
-    return flat.withBleed().grown(kMarkZone.value);
+Rect pageArea(const Sheet& sheet) {
+    return sheet.withBleed.grown(kMarkZone.value);
 }
 
-std::string markOperators(const Flat& flat, const Affine& mmToPage) {
-    const auto marks = pageMarks(flat);
+std::string markOperators(const Flat& flat, size_t sheet, const Affine& mmToPage) {
+    const auto marks = pageMarks(flat, sheet);
     return "q /Registration CS 1 SCN 0.25 w\n" + lines(marks, false, mmToPage) + "[3 2] 0 d\n" +
            lines(marks, true, mmToPage) + "Q\n";
 }

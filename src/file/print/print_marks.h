@@ -2,7 +2,7 @@
 #pragma once
 
 #include "base/units.h"
-#include "form/form.h"
+#include "form/flat.h"
 
 #include <string>
 #include <vector>
@@ -18,14 +18,14 @@ struct PageMark {
     bool fold = false; ///< dashed, in line with a fold; else solid, in line with the trim
 };
 
-/// Crop marks at the corners of the flat and fold marks at the ends of those folds that cross it, all of them
+/// Crop marks at the corners of a sheet and fold marks at the ends of those folds that cross it, all of them
 /// between the bleed and the edge of the page. Folds along the trim have the crop marks.
-std::vector<PageMark> pageMarks(const Flat& flat);
+std::vector<PageMark> pageMarks(const Flat& flat, size_t sheet);
 
 /// The whole page in mm on the flat: the bleed and the band of marks round it.
-Rect pageArea(const Flat& flat);
+Rect pageArea(const Sheet& sheet);
 
 /// The marks as PDF operators in the colour space /Registration. `mmToPage` maps the flat to points.
-std::string markOperators(const Flat& flat, const Affine& mmToPage);
+std::string markOperators(const Flat& flat, size_t sheet, const Affine& mmToPage);
 
 } // namespace glyptos

@@ -22,6 +22,11 @@ void readForm(const Entry& e, const std::vector<std::shared_ptr<const Form>>& fo
     piece.flat = std::make_shared<const Flat>(std::move(*flat));
 }
 
+/// A panel that is not there while the form's figures are what they are keeps what is on it.
+void checkPanel(const Piece& piece, const std::string& panel, const Entry& e) {
+    if (!mayHavePanel(*piece.form, panel)) e.wrong("is of no panel that the form has");
+}
+
 Json toJson(const PanelSelections& selections) {
     const auto one = [](const Selection& s) { return Json{{"pixel", s.pixel}, {"tiles", toJson(*s.tiles)}}; };
     Json out = Json::object();
@@ -59,9 +64,9 @@ std::shared_ptr<const Take> readTake(const Entry& e, const Piece& piece, LayerRe
     if (take->id.empty() || piece.take(take->id) != nullptr)
         throw Wrong{Fault::Damaged, e.path("id") + " is empty or used twice"};
     e.members("panels", [&](const std::string& name, const Entry& layers) {
+        checkPanel(piece, name, layers);
         const Panel* panel = piece.flat->panel(name);
-        if (!panel) layers.wrong("is of no panel that the form has");
-        reading.area = panel->withBleed();
+        reading.area = panel ? panel->withBleed() : piece.flat->frontPanel().withBleed();
         reading.unit = piece.flat->unit;
         take->stacks[name] = readStack(layers, reading);
     });
@@ -72,6 +77,9 @@ Json toJson(const Take& take, const Piece& piece, const NodeTelling& inside) {
     Json panels = Json::object();
     for (const Panel& panel : piece.flat->panels)
         panels[panel.id] = toJson(take.stack(panel.id), piece.flat->unit, inside);
+    for (const auto& [panel, stack] : take.stacks) // of panels that are not there now
+        if (!piece.flat->panel(panel) && !stack.empty())
+            panels[panel] = toJson(stack, piece.flat->unit, inside);
     return {{"id", take.id}, {"panels", std::move(panels)}};
 }
 
@@ -102,13 +110,13 @@ PiecePtr readPiece(const Entry& e, LayerReading& reading,
     piece->current = size_t(e.whole("current", 0, int(piece->takes.size()) - 1));
     if (e.has("references"))
         e.members("references", [&](const std::string& name, const Entry& reference) {
-            if (!piece->flat->panel(name)) reference.wrong("is of no panel that the form has");
+            checkPanel(*piece, name, reference);
             piece->references[name] = readReference(reference);
             reading.known(piece->references[name].source, reference);
         });
     if (e.has("selections"))
         e.members("selections", [&](const std::string& name, const Entry& selections) {
-            if (!piece->flat->panel(name)) selections.wrong("is of no panel that the form has");
+            checkPanel(*piece, name, selections);
             piece->selections[name] = readSelections(selections, reading.tiles);
         });
     return piece;

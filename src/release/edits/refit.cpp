@@ -89,10 +89,10 @@ Result<ReleasePtr> withPieceLike(const ReleasePtr& release, std::shared_ptr<cons
     if (!made || !old) return made;
     ReleasePtr next = *made;
     const PiecePtr piece = next->pieces.back();
-    const Panel& from = old->flat->panels.back();
+    const Panel& from = old->flat->frontPanel();
     const Stack& front = old->take().stack(from.id);
     for (const Panel& to : piece->flat->panels) {
-        const bool isFront = to.id == piece->flat->panels.back().id;
+        const bool isFront = to.id == piece->flat->frontPanel().id;
         const LayerPtr fill = rearmostFill(front);
         const Stack layers = isFront ? front : fill ? Stack{fill} : Stack{};
         const Stack laid = refitted(layers, from, to, *next);

@@ -305,6 +305,16 @@ NamedLayer LayerRecipes::drawn(KeyHash hash, const Mapping& toOutput,
     return warped(std::move(hash), {toOutput, kEverywhere, 2 * uprightScale(toOutput), std::move(draw)});
 }
 
+TileRecipe LayerRecipes::within(const std::shared_ptr<const Path>& outline, const Mapping& toOutput) const {
+    KeyHash hash(kOutline);
+    for (const Path::Verb verb : outline->verbs()) hash.add(verb);
+    hash.add(outline->points()).add(region_);
+    addMapping(hash, toOutput, region_);
+    return TileRecipe{hash.key(), [=, region = region_](Scratch&) {
+                          return edgeTile(mapped(*outline, toOutput, kOutlineTolerance), region);
+                      }};
+}
+
 std::optional<TileRecipe> LayerRecipes::edge(const Rect& area, const Mapping& toOutput) const {
     if (const auto affine = toOutput.affine(); affine && coversAll(*affine, area, region_))
         return std::nullopt;

@@ -27,7 +27,8 @@ enum TileKind : int {
     kWarped,
     kTreated,
     kTreatedInput,
-    kGrade
+    kGrade,
+    kOutline
 };
 
 /// Mappings lead to output pixels: `map` from a layer's own frame (px of the whole source, units of words and
@@ -53,6 +54,8 @@ class LayerRecipes {
     TileRecipe mask(const Mask& mask, const Mapping& toOutput) const;
     /// The edge of a panel's area that is shown inside another; none when it covers all of the region.
     std::optional<TileRecipe> edge(const Rect& area, const Mapping& toOutput) const;
+    /// What lies within an outline.
+    TileRecipe within(const std::shared_ptr<const Path>& outline, const Mapping& toOutput) const;
 
   private:
     bool reaches(const Mapping& map, const Rect& area) const;

@@ -17,7 +17,13 @@ std::vector<NamedLayer> Namer::name(const PanelView& view, const Mapping& toOutp
     opened_.push_back(view.place);
     auto out = name(view.stack, toOutput);
     opened_.pop_back();
-    return out;
+    if (!view.prints || out.empty()) return out;
+    NamedLayer cut;
+    setGroup({std::move(out), GroupKind::Isolated}, cut);
+    addMask(recipes_.within(view.prints, toOutput), cut);
+    std::vector<NamedLayer> one;
+    keep(std::move(cut), one);
+    return one;
 }
 
 std::vector<NamedLayer> Namer::name(const Stack& stack, const Mapping& toOutput, size_t first) {

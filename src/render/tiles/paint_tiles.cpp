@@ -13,7 +13,7 @@ namespace {
 constexpr double kRound = 2 * std::numbers::pi;
 
 uint16_t to16(double v) {
-    return static_cast<uint16_t>(std::lround(std::clamp(v, 0.0, 1.0) * 65535));
+    return static_cast<uint16_t>(std::clamp(v, 0.0, 1.0) * 65535 + 0.5);
 }
 
 Colour4 premultiplied(const Rgba& c, double light = 1) {
@@ -25,18 +25,36 @@ struct Along {
     double t, slope;
 };
 
-Along along(const Gradient& g, Vec2 at) {
-    const Vec2 line = g.to - g.from, way = at - g.from;
-    const double length = std::max(line.length(), 1e-9), far = std::max(way.length(), 1e-9);
-    if (g.kind == GradientKind::Linear)
-        return {(way.x * line.x + way.y * line.y) / (length * length), 1 / length};
-    if (g.kind == GradientKind::Radial) return {far / length, 1 / length};
-    const double angle = (std::atan2(way.y, way.x) - std::atan2(line.y, line.x)) / kRound;
-    const double round = 1 / (kRound * far);
-    if (g.kind == GradientKind::Conic) return {angle, round};
-    const double winds = g.turns / length;
-    return {far * winds - angle, std::hypot(winds, round)};
-}
+/// The way of a gradient over the plane.
+class Course {
+  public:
+    explicit Course(const Gradient& g)
+        : kind_(g.kind)
+        , from_(g.from)
+        , line_(g.to - g.from)
+        , length_(std::max(line_.length(), kLeast))
+        , start_(std::atan2(line_.y, line_.x))
+        , winds_(g.turns / length_) {
+        line_ = line_ * (1 / (length_ * length_));
+    }
+
+    Along at(Vec2 place) const {
+        const Vec2 way = place - from_;
+        if (kind_ == GradientKind::Linear) return {way.x * line_.x + way.y * line_.y, 1 / length_};
+        const double far = std::max(std::sqrt(way.x * way.x + way.y * way.y), kLeast);
+        if (kind_ == GradientKind::Radial) return {far / length_, 1 / length_};
+        const double angle = (std::atan2(way.y, way.x) - start_) / kRound;
+        const double round = 1 / (kRound * far);
+        if (kind_ == GradientKind::Conic) return {angle, round};
+        return {far * winds_ - angle, std::sqrt(winds_ * winds_ + round * round)};
+    }
+
+  private:
+    static constexpr double kLeast = 1e-9;
+    GradientKind kind_;
+    Vec2 from_, line_; ///< where it begins; its direction over its length
+    double length_, start_, winds_;
+};
 
 /// Fills a tile with the colour that `at` gives for each pixel's middle in the paint's units.
 template <class At>
@@ -91,8 +109,9 @@ Tile tileOf(const Rgba& colour, const Affine& toOutput, const IntRect& region) {
 Tile tileOf(const Gradient& g, const Affine& toOutput, const IntRect& region) {
     const GradientRun run(g);
     const double pixel = pixelSide(toOutput);
+    const Course course(g);
     return filled(toOutput, region, [&](Vec2 at) {
-        const Along a = along(g, at);
+        const Along a = course.at(at);
         return run.mean(a.t, a.slope * pixel);
     });
 }

@@ -1,4 +1,4 @@
-#include "render/art_cover.h"
+#include "render/fit/art_cover.h"
 
 #include "base/text.h"
 
@@ -9,11 +9,14 @@ namespace {
 
 constexpr double kPxPerMm = 4, kPxPerScreenPx = 0.125;
 constexpr double kTolerancePx = 0.1; // rounding of the coverage, not a gap
+constexpr float kPrints = 0.99f;     // share of a pixel; the edge of an outline is no gap
 
 struct AlphaPlane {
     int width, height;
     std::vector<float> alpha;
-    float at(int x, int y) const { return alpha[size_t(y) * size_t(width) + size_t(x)]; }
+    float at(std::pair<int, int> p) const {
+        return alpha[size_t(p.second) * size_t(width) + size_t(p.first)];
+    }
 };
 
 AlphaPlane alphaOf(Renderer& renderer, const Scene& scene, const IntRect& area) {
@@ -24,11 +27,21 @@ AlphaPlane alphaOf(Renderer& renderer, const Scene& scene, const IntRect& area) 
     return out;
 }
 
+/// Where art prints; nothing when that is everywhere.
+AlphaPlane printsOf(const Panel& panel, const Affine& toOutput, const IntRect& area) {
+    AlphaPlane out{area.w, area.h, {}};
+    if (!panel.prints) return out;
+    const Buffer<float> cover =
+        coverage(*panel.prints, Affine::translation(-area.x, -area.y) * toOutput, area.w, area.h);
+    out.alpha.assign(cover.data(), cover.data() + cover.size());
+    return out;
+}
+
 /// Longest run of paper from one edge inwards, in pixels, over all lines across that edge. Lines without any
 /// art are lines along a strip of paper at one of the edges beside this one, and count there. Art that is
-/// see-through all along a line is measured against its own strength.
-template <class At>
-double paperFrom(int lines, int depth, At at) {
+/// see-through all along a line is measured against its own strength. Where nothing prints no art need be.
+template <class At, class Prints>
+double paperFrom(int lines, int depth, At at, Prints prints) {
     double worst = 0;
     for (int line = 0; line < lines; ++line) {
         double most = 0;
@@ -36,6 +49,7 @@ double paperFrom(int lines, int depth, At at) {
         if (most < 0.01) continue;
         double run = 0;
         for (int d = 0; d < depth; ++d) {
+            if (!prints(line, d)) continue;
             const double paper = 1 - at(line, d) / most;
             run += paper;
             if (paper < 0.98) break;
@@ -54,18 +68,24 @@ ArtCover judgeArt(Renderer& renderer, const ReleasePtr& release, const PanelRef&
     if (!panel) return out;
     const double scale = piece->flat->unit == Unit::Mm ? kPxPerMm : kPxPerScreenPx;
     const Rect area = panel->withBleed();
-    const Scene scene = panelScene(release, ref, {scale, true, {-area.x * scale, -area.y * scale}});
+    const Scene scene =
+        panelScene(release, ref, {scale, true, {-area.x * scale, -area.y * scale}, {}, false});
     const AlphaPlane a = alphaOf(renderer, scene, scene.bounds());
     if (a.alpha.empty()) return out;
     out.any = std::any_of(a.alpha.begin(), a.alpha.end(), [](float v) { return v > 0; });
     if (!out.any) return out;
-    const auto add = [&](const char* edge, double px) {
+    const AlphaPlane prints = printsOf(*panel, scene.panels[0].toOutput, scene.bounds());
+    const auto add = [&](const char* edge, int lines, int depth, auto pixel) {
+        const double px = paperFrom(
+            lines, depth, [&](int line, int d) { return a.at(pixel(line, d)); },
+            [&](int line, int d) { return prints.alpha.empty() || prints.at(pixel(line, d)) > kPrints; });
         if (px > kTolerancePx) out.shorts.push_back({edge, px / scale});
     };
-    add("left", paperFrom(a.height, a.width, [&](int y, int d) { return a.at(d, y); }));
-    add("top", paperFrom(a.width, a.height, [&](int x, int d) { return a.at(x, d); }));
-    add("right", paperFrom(a.height, a.width, [&](int y, int d) { return a.at(a.width - 1 - d, y); }));
-    add("bottom", paperFrom(a.width, a.height, [&](int x, int d) { return a.at(x, a.height - 1 - d); }));
+    using Pixel = std::pair<int, int>;
+    add("left", a.height, a.width, [](int y, int d) { return Pixel(d, y); });
+    add("top", a.width, a.height, [](int x, int d) { return Pixel(x, d); });
+    add("right", a.height, a.width, [&](int y, int d) { return Pixel(a.width - 1 - d, y); });
+    add("bottom", a.width, a.height, [&](int x, int d) { return Pixel(x, a.height - 1 - d); });
     return out;
 }
 
