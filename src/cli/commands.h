@@ -27,6 +27,13 @@ struct InfoOptions {
 };
 Result<Outcome> tellInfo(const InfoOptions& options);
 
+/// Compares the art along every fold; findings where it does not meet.
+struct SeamsOptions {
+    std::string file, piece; ///< an empty piece: all
+    bool json = false;
+};
+Result<Outcome> tellSeams(const SeamsOptions& options);
+
 /// Lists all forms, or works one out. Fails when there is none of that name or a figure is out of range.
 struct FormsOptions {
     std::string name;             ///< an id; empty: all

@@ -7,6 +7,7 @@
 #include "file/open_raster.h"
 #include "file/pictures/picture_reader.h"
 #include "file/print/print_pdf.h"
+#include "file/print/print_tiff.h"
 
 #include <cstdio>
 #include <iostream>
@@ -40,8 +41,8 @@ Json pageJson(const PrintedPage& page) {
             {"outlinedTexts", page.outlinedTexts}};
 }
 
-Result<Outcome> exportPdf(Engine& engine, const ReleasePtr& release, const Piece& piece,
-                          const ExportOptions& options) {
+Result<Outcome> exportPrint(Engine& engine, const ReleasePtr& release, const Piece& piece,
+                            const ExportOptions& options) {
     PrintOptions print;
     std::vector<uint8_t> profile;
     if (!options.profile.empty()) {
@@ -53,7 +54,8 @@ Result<Outcome> exportPdf(Engine& engine, const ReleasePtr& release, const Piece
     auto sheets = sheetsFrom(options.pages);
     if (!sheets) return tl::unexpected(sheets.error());
     print.sheets = std::move(*sheets);
-    const auto report = writePrintPdf(engine.renderer, release, piece.id, print, options.out);
+    const auto write = options.as == "tiff" ? writePrintTiff : writePrintPdf;
+    const auto report = write(engine.renderer, release, piece.id, print, options.out);
     if (!report) return tl::unexpected(report.error());
     if (options.json) {
         Json pages = Json::list();
@@ -115,15 +117,16 @@ Result<Outcome> exportPiece(const ExportOptions& options) {
     if (!file) return tl::unexpected(file.error());
     const auto piece = pieceNamed(*file->release, options.piece);
     if (!piece) return tl::unexpected(piece.error());
+    const bool isPrint = options.as == "pdf" || options.as == "tiff";
+    if (!isPrint && (!options.pages.empty() || !options.profile.empty()))
+        return fail(Fault::Usage, "--pages and --profile are for print files; nothing was written.");
     if (options.width > 0 && options.as != "jpeg" && options.as != "png")
         return fail(Fault::Usage, "--width is for JPEG and PNG; nothing was written.");
-    if (!options.panel.empty() && options.as == "pdf")
+    if (!options.panel.empty() && isPrint)
         return fail(Fault::Usage, "A print file holds the whole flat, not one panel; nothing was written.");
     Engine engine;
     file->giveFonts(engine);
-    const auto write = options.as == "pdf"   ? exportPdf
-                       : options.as == "ora" ? exportOpenRaster
-                                             : exportPicture;
+    const auto write = isPrint ? exportPrint : options.as == "ora" ? exportOpenRaster : exportPicture;
     const auto done = write(engine, file->release, **piece, options);
     if (!done || file->notes.empty()) return done;
     warn(file->notes);

@@ -101,6 +101,13 @@ int runCommandLine(int argc, char** argv) {
     tell->add_flag("--json", info.json, "As JSON");
     tell->callback([&] { run = [&] { return cli::tellInfo(info); }; });
 
+    cli::SeamsOptions seams;
+    auto* joints = app.add_subcommand("seams", "Compare the art of panels that meet at a fold");
+    joints->add_option("FILE", seams.file, "The release")->required();
+    joints->add_option("--piece", seams.piece, "Piece, by id or by form; all when left out");
+    joints->add_flag("--json", seams.json, "As JSON");
+    joints->callback([&] { run = [&] { return cli::tellSeams(seams); }; });
+
     cli::FacesOptions faces;
     auto* typefaces = app.add_subcommand("faces", "List typefaces, with what they look like");
     typefaces
@@ -154,9 +161,9 @@ int runCommandLine(int argc, char** argv) {
     deliver->add_option("--piece", out.piece, "Piece, by id or by form")->required();
     deliver->add_option("--panel", out.panel,
                         "One panel instead of the whole flat; of an OpenRaster file the front when left out");
-    deliver->add_option("--as", out.as, "png, jpeg, pdf or ora")
+    deliver->add_option("--as", out.as, "png, jpeg, pdf, ora, or tiff in press inks")
         ->required()
-        ->check(CLI::IsMember({"png", "jpeg", "pdf", "ora"}));
+        ->check(CLI::IsMember({"png", "jpeg", "pdf", "ora", "tiff"}));
     deliver->add_option("--width", out.width, "Width in pixels of a JPEG or PNG")->check(CLI::PositiveNumber);
     deliver->add_option("--quality", out.quality, "JPEG quality, 1 to 100");
     deliver->add_option("--pages", out.pages, "Pages of a print file, as 1,3-5; all when left out");

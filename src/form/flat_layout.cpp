@@ -78,11 +78,13 @@ void FlatLayout::addOtherSides() {
     std::vector<Affine> maps;
     for (size_t i = 0; i < count; ++i) {
         maps.push_back(mirrorOf(trimOf(i)));
-        sheets.push_back({"inside" + (sheets[i].id.empty() ? "" : "-" + sheets[i].id),
-                          sheets[i].name.empty() ? "Inside" : sheets[i].name + ", inside",
+        const std::string id = sheets[i].id, name = sheets[i].name;
+        sheets.push_back({id.empty() ? "inside" : kInsidePrefix + id,
+                          name.empty() ? "Inside" : name + ", inside",
                           i,
                           {},
                           {}});
+        if (name.empty()) sheets[i].name = "Outside";
     }
     const auto others = [&](auto& parts, auto change) {
         for (size_t i = 0, n = parts.size(); i < n; ++i) {

@@ -1,4 +1,5 @@
 // Lay out: panels judged as they are, art fitted, the spine worked out and overruled, panels taken in hand.
+#include "file/release_json/release_json.h"
 #include "support/register.h"
 #include "support/window.h"
 
@@ -100,6 +101,108 @@ class LayoutTest : public QObject {
         enter(t->find<NumberField>("Spine"), "300");
         QVERIFY(std::abs(flat().values.at("spine") - 6.54) < 1e-9);
         QVERIFY(t->find<NumberField>("Spine")->property("wrong").toBool());
+    }
+
+    /// Art that is off along a fold is said, marked and aligned in one step.
+    void seamsAreSaidAndAligned() {
+        const auto source = importBytes(pngOf(800, 800,
+                                              [](int x, int y) {
+                                                  return std::array<uint8_t, 4>{
+                                                      uint8_t(128 + 90 * std::sin(x * 0.03 + y * 0.09)),
+                                                      uint8_t(128 + 90 * std::sin(y * 0.05)), 90, 255};
+                                              }),
+                                        "Sea.png")
+                                .value()
+                                .source;
+        ReleasePtr r = withSource(t->document().release(), source);
+        const std::string piece = t->piece("sleeve-12");
+        for (const Panel& panel : flat().panels) {
+            Layer layer;
+            layer.name = "Sea", layer.content = PictureContent{source->id, {0, 0, 1, 1}};
+            const Vec2 middle{316.9, panel.id == "front" ? 157.5 + 2.4 : 157.5}; // of the flat, or lower
+            layer.placement = {
+                panel.toFlat().inverse()->map(middle), 0.9, 0.9, double(-panel.turn), false, false};
+            r = withLayer(r, {piece, panel.id}, layer);
+        }
+        t->document().edit("Sea", r);
+        QVERIFY(judged());
+        const auto said = [&] {
+            QStringList out;
+            for (QLabel* label : view().findChild<SeamRows*>()->findChildren<QLabel*>())
+                if (label->isVisible()) out << label->text();
+            return out;
+        };
+        QVERIFY2(said().contains("✗ off by 2.4 mm") && said().contains("✓ meets"),
+                 qPrintable(said().join("; ")));
+        // On the bench the fold is marked.
+        const Vec2 fold = view().bench()->toView().map({318.8, 60});
+        const auto red = [&] {
+            const QColor c = view().bench()->grab().toImage().pixelColor(int(fold.x) - 2, int(fold.y));
+            return c.red() - (c.green() + c.blue()) / 2;
+        };
+        const int marked = red();
+        QToolButton* word = nullptr;
+        for (QToolButton* b : view().findChildren<QToolButton*>())
+            if (b->text() == "Move Front" && b->isVisible()) word = b;
+        QVERIFY(word);
+        const size_t steps = t->document().history().steps().size();
+        QTest::mouseClick(word, Qt::LeftButton);
+        QVERIFY(judged());
+        QCOMPARE(t->document().history().steps().size(), steps + 1);
+        QVERIFY2(!said().contains("✗ off by 2.4 mm"), qPrintable(said().join("; ")));
+        QCOMPARE(said().count("✓ meets"), 2);
+        QVERIFY(!word->isVisible());
+        QVERIFY(red() < marked);
+        t->document().undo();
+        QVERIFY(judged());
+        QVERIFY(said().contains("✗ off by 2.4 mm"));
+    }
+
+    /// A booklet: pages as spreads, one row each; fewer pages take theirs away, more bring them back.
+    void pagesOfABooklet() {
+        const FormList forms = shippedForms().value();
+        for (const auto& form : forms)
+            if (form->id == "disc-booklet")
+                t->document().edit("Add", withPiece(t->document().release(), form));
+        t->document().selectPanel({t->piece("disc-booklet"), "front"});
+        QVERIFY(judged());
+        const auto rows = [&] {
+            QStringList out;
+            for (QLabel* label : view().findChild<PanelRows*>()->findChildren<QLabel*>())
+                if (label->text().contains("<b>")) out << label->text();
+            return out.size();
+        };
+        QCOMPARE(rows(), 8);
+        QCOMPARE(t->document().panel().panel, std::string("front"));
+        const Vec2 at = view().bench()->toView().map(flat().panel("page-5")->onFlat.centre());
+        QTest::mouseClick(view().bench(), Qt::LeftButton, {}, QPoint(int(at.x), int(at.y)));
+        QCOMPARE(t->document().panel().panel, std::string("page-5"));
+        t->putBox("Plate", {10, 10, 40, 40}, {1, 0, 0, 1});
+        auto* pages = t->find<QComboBox>("Pages");
+        const auto choose = [&](const char* count) {
+            pages->setCurrentIndex(pages->findText(count));
+            Q_EMIT pages->activated(pages->currentIndex());
+            QVERIFY(judged());
+        };
+        choose("4");
+        QCOMPARE(rows(), 4);
+        QCOMPARE(t->document().panel().panel, std::string("front")); // page 5 is not there
+        choose("16");
+        QCOMPARE(rows(), 16);
+        QCOMPARE(t->document().piece()->take().stack("page-5").size(), size_t(1));
+        // It stays in a file that is saved while the page is away.
+        choose("4");
+        const auto back = releaseFromJson(releaseToJson(*t->document().release()), shippedForms().value(),
+                                          noTiles, noLooks);
+        QVERIFY2(back, qPrintable(sentence(back)));
+        const PiecePtr piece = back->piece(t->document().panel().piece);
+        QCOMPARE(withParameter(std::make_shared<const Release>(*back), piece->id, "pages", 8)
+                     .value()
+                     ->piece(piece->id)
+                     ->take()
+                     .stack("page-5")
+                     .size(),
+                 size_t(1));
     }
 
     void spineWordsTurnWithTheirPanel() {

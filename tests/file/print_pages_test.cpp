@@ -2,6 +2,7 @@
 // Ghostscript.
 #include "file/print/print_pdf.h"
 
+#include "file/print/print_tiff.h"
 #include "file/project.h"
 #include "release/edits/edits.h"
 #include "support/pictures.h"
@@ -12,6 +13,7 @@
 #include <qpdf/Buffer.hh>
 #include <qpdf/QPDF.hh>
 #include <qpdf/QPDFPageDocumentHelper.hh>
+#include <tiffio.h>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -153,6 +155,56 @@ class PrintPagesTest : public QObject {
         const auto shipped = pressProfileBytes();
         QVERIFY(std::equal(shipped.begin(), shipped.end(), profile->getBuffer(),
                            profile->getBuffer() + profile->getSize()));
+    }
+
+    /// The same inks as in the print file, page by page, read by libtiff.
+    void pagesAsPictures() {
+        ReleasePtr r = releaseOf("label-12");
+        r = withGround(r, "side-a", {0.2F, 0.5F, 0.3F, 1});
+        r = withGround(r, "side-b", {0.9F, 0.5F, 0.1F, 1});
+        PrintOptions options;
+        options.ppi = kPpi;
+        const auto report = writePrintTiff(renderer, r, r->pieces[0]->id, options, at("labels.tif"));
+        QVERIFY2(report, qPrintable(sentence(report)));
+        QVERIFY(report->pages.size() == 2 &&
+                report->bytes == uintmax_t(QFileInfo(folder.filePath("labels.tif")).size()));
+        QVERIFY(print(r, "labels.pdf"));
+        QPDF pdf;
+        pdf.processFile(at("labels.pdf").c_str());
+        auto pages = QPDFPageDocumentHelper(pdf).getAllPages();
+        const std::unique_ptr<TIFF, void (*)(TIFF*)> tiff(TIFFOpen(at("labels.tif").c_str(), "r"), TIFFClose);
+        QVERIFY(tiff);
+        for (size_t page = 0; page < 2; ++page) {
+            QVERIFY(TIFFSetDirectory(tiff.get(), tdir_t(page)) == 1);
+            uint32_t width = 0, height = 0;
+            uint16_t photometric = 0, unit = 0;
+            float ppi = 0;
+            TIFFGetField(tiff.get(), TIFFTAG_IMAGEWIDTH, &width),
+                TIFFGetField(tiff.get(), TIFFTAG_IMAGELENGTH, &height);
+            TIFFGetField(tiff.get(), TIFFTAG_PHOTOMETRIC, &photometric),
+                TIFFGetField(tiff.get(), TIFFTAG_XRESOLUTION, &ppi);
+            TIFFGetField(tiff.get(), TIFFTAG_RESOLUTIONUNIT, &unit);
+            QVERIFY(photometric == PHOTOMETRIC_SEPARATED && ppi == float(kPpi) && unit == RESUNIT_INCH);
+            uint32_t size = 0;
+            const void* profile = nullptr;
+            QVERIFY(TIFFGetField(tiff.get(), TIFFTAG_ICCPROFILE, &size, &profile) == 1 &&
+                    size == pressProfileBytes().size());
+            std::vector<uint8_t> inks(size_t(width) * height * 4);
+            for (uint32_t y = 0; y < height; ++y)
+                QVERIFY(TIFFReadScanline(tiff.get(), inks.data() + size_t(y) * width * 4, y) == 1);
+            auto art = pages[page]
+                           .getObjectHandle()
+                           .getKey("/Resources")
+                           .getKey("/XObject")
+                           .getKey("/Art")
+                           .getStreamData();
+            QCOMPARE(art->getSize(), inks.size());
+            QVERIFY(std::equal(inks.begin(), inks.end(), art->getBuffer()));
+        }
+        QVERIFY(sentence(writePrintTiff(renderer, releaseOf("digital-cover"), "n1", options, at("no.tif")))
+                    .contains("made for screens"));
+        const auto lost = writePrintTiff(renderer, r, r->pieces[0]->id, options, at("no folder/labels.tif"));
+        QVERIFY(!lost && !QFile::exists(folder.filePath("no folder")));
     }
 
     /// Plates by another renderer: no ink beside the disc nor in its clear ring; black words on black alone.

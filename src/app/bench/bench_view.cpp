@@ -161,11 +161,13 @@ void BenchView::requestOf(BenchPicture& picture, const BenchPicture::SceneAt& sc
 void BenchView::paintArt(QPainter& painter) {
     if (picture_.isEmpty()) return;
     if (!isSheet()) return picture_.paint(painter, origin_, scale_);
-    const QRectF place = picture_.placeAt(origin_, scale_);
+    QPainterPath place = paper();
+    if (place.isEmpty()) place.addRect(picture_.placeAt(origin_, scale_));
     painter.setPen(Qt::NoPen);
     painter.setBrush(QColor(0, 0, 0, 22));
-    for (int i = 1; i <= 3; ++i) painter.drawRect(place.adjusted(-i, 0, i, 2 * i));
-    painter.fillRect(place, Qt::white);
+    for (int i = 1; i <= 3; ++i)
+        for (const int side : {-1, 1}) painter.drawPath(place.translated(side * i * 0.5, 1.5 * i));
+    painter.fillPath(place, Qt::white);
     picture_.paint(painter, origin_, scale_);
 }
 

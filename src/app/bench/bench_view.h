@@ -66,6 +66,8 @@ class BenchView : public QWidget {
     virtual void paintLines(QPainter& painter) = 0;
     /// Whether it shows a sheet with edges, on white and with rulers, or a free space.
     virtual bool isSheet() const { return true; }
+    /// Where there is paper, in view pixels; empty: where there is art.
+    virtual QPainterPath paper() const { return {}; }
     virtual void paintHandles(QPainter&) {}
     /// Paints over the art and under the lines.
     virtual void paintOverArt(QPainter&) {}

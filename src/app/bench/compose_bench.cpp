@@ -225,6 +225,11 @@ void ComposeBench::paintOverArt(QPainter& painter) {
     treatments_.paint(painter);
 }
 
+QPainterPath ComposeBench::paper() const {
+    const Panel* p = panel();
+    return p ? paperOf(*p, toView()) : QPainterPath();
+}
+
 void ComposeBench::paintLines(QPainter& painter) {
     if (const Panel* p = panel()) paintPanelLines(painter, *p, toView(), key());
 }

@@ -114,6 +114,7 @@ class ComposeBench : public BenchView {
     Rect extent() const override;
     void paintOverArt(QPainter& painter) override;
     void paintLines(QPainter& painter) override;
+    QPainterPath paper() const override;
     void paintHandles(QPainter& painter) override;
     void requestMore() override;
     void refresh() override;

@@ -138,6 +138,17 @@ QPainterPath toQt(const Path& path) {
     return out;
 }
 
+QPainterPath paperOf(const Panel& panel, const Affine& map) {
+    return panel.outline.isPlain() ? QPainterPath() : pathOf(bleedOf(panel), map);
+}
+
+QPainterPath paperOf(const Flat& flat, const Affine& map) {
+    QPainterPath all;
+    all.setFillRule(Qt::WindingFill);
+    for (const Panel& panel : flat.panels) all.addPath(pathOf(bleedOf(panel), map * panel.toFlat()));
+    return all;
+}
+
 void paintPanelLines(QPainter& painter, const Panel& panel, const Affine& map, const LineKey& key) {
     painter.setBrush(Qt::NoBrush);
     const QPainterPath trim = pathOf(panel.outline, map);

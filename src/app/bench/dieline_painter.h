@@ -30,6 +30,11 @@ QTransform toQt(const Affine& m);
 QRectF toQt(const Rect& r);
 QPainterPath toQt(const Path& path);
 
+/// Where there is paper of a panel with its bleed, mapped; an empty path where that is all of its box.
+QPainterPath paperOf(const Panel& panel, const Affine& panelToView);
+/// The same of all sheets of a flat.
+QPainterPath paperOf(const Flat& flat, const Affine& flatToView);
+
 /// One panel by itself, in its own frame.
 void paintPanelLines(QPainter& painter, const Panel& panel, const Affine& panelToView, const LineKey& key);
 /// All of a flat: panels, folds, flaps.

@@ -35,6 +35,11 @@ Rect SideBench::extent() const {
     return p ? p->withBleed() : Rect{};
 }
 
+QPainterPath SideBench::paper() const {
+    const Panel* p = panel();
+    return p ? paperOf(*p, toView()) : QPainterPath();
+}
+
 void SideBench::paintLines(QPainter& painter) {
     if (!take_.empty() && panel()) paintPanelLines(painter, *panel(), toView(), key());
     paintBenchCaption(

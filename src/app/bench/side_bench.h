@@ -20,6 +20,7 @@ class SideBench : public BenchView {
     Scene sceneAt(double pxPerUnit) const override;
     Rect extent() const override;
     void paintLines(QPainter& painter) override;
+    QPainterPath paper() const override;
     void mousePressEvent(QMouseEvent* event) override;
 
   private:

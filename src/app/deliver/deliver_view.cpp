@@ -39,6 +39,10 @@ QVBoxLayout* card(QWidget* box) {
     return column;
 }
 
+QString pagesText(size_t count) {
+    return count == 1 ? DeliverView::tr("one page") : DeliverView::tr("%1 pages").arg(count);
+}
+
 } // namespace
 
 DeliverView::DeliverView(Engine& engine, RenderService& service, QWidget* parent)
@@ -234,14 +238,12 @@ void DeliverView::showPage() {
     const size_t sheet = size_t(std::max(0, pages_->currentIndex()));
     const Rect& trim = flat.sheets[sheet].trim;
     page_->setPiece(document_->shown(), piece->id, sheet);
-    printFacts_->setText(tr("PDF/X-4, %n page(s); this one %1 × %2 mm and %3 mm bleed.\nArt at %4 ppi in "
-                            "press inks (coated stock, "
-                            "FOGRA39), at most 330 % ink; words in front stay sharp outlines. Crop and fold "
-                            "marks stand outside the "
-                            "bleed; no guide line is printed.",
-                            nullptr, int(flat.sheets.size()))
-                             .arg(q(shortNumber(trim.w)), q(shortNumber(trim.h)), q(shortNumber(flat.bleed)),
-                                  q(shortNumber(flat.ppi))));
+    printFacts_->setText(
+        tr("PDF/X-4, %1; this one %2 × %3 mm and %4 mm bleed.\nArt at %5 ppi in press inks (coated "
+           "stock, FOGRA39), at most 330 % ink; words in front stay sharp outlines. Crop and fold marks "
+           "stand outside the bleed; no guide line is printed.")
+            .arg(pagesText(flat.sheets.size()), q(shortNumber(trim.w)), q(shortNumber(trim.h)),
+                 q(shortNumber(flat.bleed)), q(shortNumber(flat.ppi))));
 }
 
 QString DeliverView::ending() const {
@@ -367,14 +369,12 @@ void DeliverView::writePrintFile(const QString& file) {
             const auto report = writePrintPdf(renderer, release, id, options, file.toStdString());
             if (!report) return tl::unexpected(report.error());
             const PrintedPage& first = report->pages.front();
-            return Written{
-                tr("Wrote %1: %n page(s), trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.", nullptr,
-                   int(report->pages.size()))
-                    .arg(QFileInfo(file).fileName(), q(shortNumber(first.trimWidthMm)),
-                         q(shortNumber(first.trimHeightMm)), q(shortNumber(report->bleedMm)),
-                         q(shortNumber(report->ppi)), q(shortNumber(report->mostInk() * 100, 0)),
-                         bytesText(report->bytes)),
-                pictures.missing()};
+            return Written{tr("Wrote %1: %8, trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.")
+                               .arg(QFileInfo(file).fileName(), q(shortNumber(first.trimWidthMm)),
+                                    q(shortNumber(first.trimHeightMm)), q(shortNumber(report->bleedMm)),
+                                    q(shortNumber(report->ppi)), q(shortNumber(report->mostInk() * 100, 0)),
+                                    bytesText(report->bytes), pagesText(report->pages.size())),
+                           pictures.missing()};
         });
 }
 

@@ -53,8 +53,38 @@ Rect FlatBench::extent() const {
 
 void FlatBench::paintLines(QPainter& painter) {
     paintFlatLines(painter, *flat(), toView(), key());
+    for (const Seam& seam : seams_)
+        if (isOff(seam, flat()->unit)) paintSeam(painter, seam);
     painter.setFont(uiFont(11, 600));
     for (const Panel& panel : flat()->panels) paintName(painter, panel);
+}
+
+QPainterPath FlatBench::paper() const {
+    return flat() ? paperOf(*flat(), toView()) : QPainterPath();
+}
+
+void FlatBench::setSeams(std::vector<Seam> seams) {
+    seams_ = std::move(seams);
+    update();
+}
+
+/// A band on the fold, and in its middle how far the art of one side has to go: a step of two strokes, as
+/// large as it is.
+void FlatBench::paintSeam(QPainter& painter, const Seam& seam) const {
+    const Vec2 a = toView().map(seam.from), b = toView().map(seam.to), way = b - a;
+    const double length = way.length();
+    if (length < 1) return;
+    QColor band = theme().fault;
+    band.setAlpha(90);
+    painter.setPen(QPen(band, 6, Qt::SolidLine, Qt::FlatCap));
+    painter.drawLine(QPointF(a.x, a.y), QPointF(b.x, b.y));
+    constexpr double kStroke = 16; // px to each side
+    const Vec2 along = way * (1 / length), side{-along.y * kStroke, along.x * kStroke};
+    const Vec2 here = (a + b) * 0.5, there = here + along * (*seam.offset * toView().scaleX());
+    painter.setPen(QPen(theme().fault, 2.5));
+    painter.drawLine(QPointF(here.x - side.x, here.y - side.y), QPointF(here.x, here.y));
+    painter.drawLine(QPointF(here.x, here.y), QPointF(there.x, there.y));
+    painter.drawLine(QPointF(there.x, there.y), QPointF(there.x + side.x, there.y + side.y));
 }
 
 /// Name and size above a panel, or below one of a lower row; on a ground of its own for the panel in hand.
@@ -67,16 +97,18 @@ void FlatBench::paintName(QPainter& painter, const Panel& panel) const {
     QString name = QStringLiteral("%1  %2 × %3 %4")
                        .arg(QString::fromStdString(panel.name), figure(panel.onFlat.w),
                             figure(panel.onFlat.h), flat()->unit == Unit::Mm ? tr("mm") : tr("px"));
-    if (metrics.horizontalAdvance(name) + kRoom > r.w && flat()->sheets.size() > 1)
-        name = metrics.elidedText(QString::fromStdString(panel.name), Qt::ElideRight,
-                                  std::max(0, int(std::max(r.w, whole.w / 2)) - kRoom));
+    const bool inHand = panel.id == document_->panel().panel, several = flat()->sheets.size() > 1;
+    if (several && metrics.horizontalAdvance(name) + kRoom > r.w) name = QString::fromStdString(panel.name);
     const double width = metrics.horizontalAdvance(name) + kRoom;
-    // A panel too narrow for its name has it farther out, clear of its neighbours.
+    // A panel too narrow for its name has it farther out, clear of its neighbours; between sheets there is no
+    // room for that.
     const bool narrow = r.w < width;
-    const double y =
-        isInTopRow(*flat(), panel) ? whole.y - (narrow ? 48 : 26) : whole.bottom() + (narrow ? 29 : 7);
-    const QRectF place(narrow ? r.centre().x - width / 2 : r.x, y, width, 19);
-    if (panel.id == document_->panel().panel) {
+    if (narrow && several && !inHand) return;
+    const int out = narrow && !several ? 48 : 26;
+    constexpr int kHigh = 19;
+    const double y = isInTopRow(*flat(), panel) ? whole.y - out : whole.bottom() + out - kHigh;
+    const QRectF place(narrow ? r.centre().x - width / 2 : r.x, y, width, kHigh);
+    if (inHand) {
         painter.setPen(Qt::NoPen);
         painter.setBrush(theme().accent);
         painter.drawRoundedRect(place, 6, 6);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/bench/bench_view.h"
+#include "render/fit/seams.h"
 
 namespace glyptos {
 
@@ -9,16 +10,21 @@ class FlatBench : public BenchView {
     Q_OBJECT
   public:
     using BenchView::BenchView;
+    /// Those that do not meet are marked.
+    void setSeams(std::vector<Seam> seams);
 
   protected:
     Scene sceneAt(double pxPerUnit) const override;
     Rect extent() const override;
     void paintLines(QPainter& painter) override;
+    QPainterPath paper() const override;
     void mousePressEvent(QMouseEvent* event) override;
 
   private:
     const Flat* flat() const;
     void paintName(QPainter& painter, const Panel& panel) const;
+    void paintSeam(QPainter& painter, const Seam& seam) const;
+    std::vector<Seam> seams_;
 };
 
 } // namespace glyptos

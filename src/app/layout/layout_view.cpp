@@ -15,7 +15,7 @@ namespace {
 
 void clear(QLayout* layout) {
     while (QLayoutItem* item = layout->takeAt(0)) {
-        if (item->widget()) item->widget()->deleteLater();
+        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
         if (item->layout()) clear(item->layout());
         std::unique_ptr<QLayoutItem> gone(item);
     }
@@ -68,6 +68,10 @@ QWidget* LayoutView::makeForm() {
     connect(panelRows_, &PanelRows::chosen, this, [this](const std::string& panel) {
         document_->selectPanel({document_->panel().piece, panel});
     });
+    column->addSpacing(8);
+    column->addWidget(seamHead_ = heading(tr("Seams")));
+    column->addWidget(seamRows_ = new SeamRows);
+    connect(seamRows_, &SeamRows::alignAsked, this, &LayoutView::align);
     column->addSpacing(8);
     column->addWidget(selected_ = heading(QString()));
     column->addWidget(selectedNote_ = roleLabel(QString(), "soft"));
@@ -173,7 +177,7 @@ void LayoutView::judge() {
     if (again_ || !document_ || !isVisible()) return;
     watcher_.setFuture(inBackground(
         [&renderer = engine_.renderer, release = document_->shown(), id = document_->panel().piece] {
-            Verdicts out{release, id, {}};
+            Verdicts out{release, id, {}, seamsOf(renderer, release, id)};
             if (const PiecePtr piece = release->piece(id))
                 for (const Panel& panel : piece->flat->panels)
                     out.panels.emplace_back(panel.id, judgeArt(renderer, release, {id, panel.id}));
@@ -201,6 +205,15 @@ void LayoutView::showVerdicts() {
             good = good || (name == panel.id && cover.any && cover.shorts.empty());
         return PanelVerdict{verdictOf(panel.id), good};
     });
+    if (verdicts_.piece == piece->id && verdicts_.release->piece(piece->id)->flat == piece->flat) {
+        std::vector<Seam> seams;
+        std::copy_if(verdicts_.seams.begin(), verdicts_.seams.end(), std::back_inserter(seams),
+                     [](const Seam& seam) { return seam.hasArt; });
+        seamRows_->show(*piece->flat, seams);
+        seamHead_->setVisible(!seams.empty());
+        seamRows_->setVisible(!seams.empty());
+        bench_->setSeams(std::move(seams));
+    }
     const Panel* here = document_->shownPanel();
     if (!here) return;
     selected_->setText(tr("In hand: %1").arg(q(here->name)).toUpper());
@@ -227,6 +240,15 @@ void LayoutView::fitArt() {
                         l.placement = {fitted.position,   fitted.scaleX,    fitted.scaleY, 0,
                                        l.placement.flipX, l.placement.flipY};
                     }));
+}
+
+void LayoutView::align(const Seam& seam, const std::string& moving) {
+    const PiecePtr piece = document_->piece();
+    const Panel* panel = piece ? piece->flat->panel(moving) : nullptr;
+    if (panel)
+        document_->edit(
+            tr("Align %1 at the fold").arg(q(panel->name)),
+            withSeamAligned(document_->release(), {piece->id, moving}, seam, engine_.renderer.paragraphs()));
 }
 
 } // namespace glyptos

@@ -4,6 +4,7 @@
 #include "app/bench/line_key.h"
 #include "app/layout/flat_bench.h"
 #include "app/layout/panel_rows.h"
+#include "app/layout/seam_rows.h"
 #include "app/widgets/form_rows.h"
 #include "render/fit/art_cover.h"
 
@@ -37,6 +38,7 @@ class LayoutView : public QWidget {
         ReleasePtr release;
         std::string piece;
         std::vector<std::pair<std::string, ArtCover>> panels;
+        std::vector<Seam> seams;
     };
     QWidget* makeForm();
     void rebuildForm();
@@ -44,12 +46,15 @@ class LayoutView : public QWidget {
     void judge();
     void showVerdicts();
     void fitArt();
+    void align(const Seam& seam, const std::string& moving);
 
     Engine& engine_;
     Document* document_ = nullptr;
     FlatBench* bench_;
     LineKeySwitches* key_;
     PanelRows* panelRows_;
+    QLabel* seamHead_;
+    SeamRows* seamRows_;
     QVBoxLayout* formRows_;
     QLabel *selected_, *selectedNote_;
     QPushButton* fit_;

@@ -16,8 +16,9 @@ PanelRows::PanelRows(QWidget* parent)
 }
 
 void PanelRows::make(const Flat& flat) {
-    for (const Row& row : rows_) row.whole->deleteLater(), column_->removeWidget(row.whole);
-    for (QWidget* head : heads_) head->deleteLater(), column_->removeWidget(head);
+    for (const Row& row : rows_)
+        row.whole->hide(), row.whole->deleteLater(), column_->removeWidget(row.whole);
+    for (QWidget* head : heads_) head->hide(), head->deleteLater(), column_->removeWidget(head);
     rows_.clear(), heads_.clear();
     for (size_t sheet = 0; sheet < flat.sheets.size(); ++sheet) {
         if (flat.sheets.size() > 1)

@@ -487,7 +487,7 @@ void MainWindow::refreshTitles() {
     if (isWall(document_->panel())) return size_->setText(tr("The wall"));
     const Rect trim = piece->flat->sheets[0].trim;
     const size_t pages = piece->flat->sheets.size();
-    const QString many = pages > 1 ? tr(", %n page(s)", nullptr, int(pages)) : QString();
+    const QString many = pages > 1 ? tr(", %1 pages").arg(pages) : QString();
     size_->setText(q(piece->name) + QStringLiteral("  ") + q(shortNumber(trim.w)) + QStringLiteral(" × ") +
                    q(shortNumber(trim.h)) +
                    (piece->flat->unit == Unit::Mm ? tr(" mm, %1 ppi").arg(piece->flat->ppi) : tr(" px")) +

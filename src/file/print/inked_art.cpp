@@ -1,6 +1,5 @@
 #include "file/print/inked_art.h"
 
-#include "file/disk/deflate.h"
 #include "render/white_paper.h"
 
 #include <algorithm>
@@ -27,20 +26,19 @@ InkedArt inkedArt(Renderer& renderer, const Scene& scene, const ToPress& press,
     InkedArt out;
     out.area = scene.bounds();
     const IntRect& area = out.area;
-    Buffer<uint8_t> cmyk(size_t(area.w) * size_t(area.h) * 4);
-    std::memset(cmyk.data(), 0, cmyk.size());
+    out.cmyk = Buffer<uint8_t>(size_t(area.w) * size_t(area.h) * 4);
+    std::memset(out.cmyk.data(), 0, out.cmyk.size());
     std::atomic<int> most = 0;
     const auto ink = [&](int y, int x, const RowPlanes& row, size_t n) {
         static thread_local std::vector<uint8_t> rgb;
         rgb.resize(3 * n);
         packRgb8OnWhite(row, rgb.data(), n);
-        uint8_t* to = cmyk.data() + (size_t(y - area.y) * size_t(area.w) + size_t(x - area.x)) * 4;
+        uint8_t* to = out.cmyk.data() + (size_t(y - area.y) * size_t(area.w) + size_t(x - area.x)) * 4;
         press.convert(rgb.data(), to, n);
         raise(most, mostOf(to, n));
     };
     renderer.render(scene, area, ink, cancel);
     out.mostInk = most / 255.0;
-    out.packed = deflated({cmyk.data(), cmyk.size()}, cancel);
     return out;
 }
 

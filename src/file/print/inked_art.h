@@ -7,9 +7,9 @@
 namespace glyptos {
 
 struct InkedArt {
-    Buffer<uint8_t> packed; ///< rows of 4 bytes a pixel, 255 = full ink, as a zlib stream
-    IntRect area;           ///< output pixels
-    double mostInk = 0;     ///< largest total of the four, 1 = 100 %
+    Buffer<uint8_t> cmyk; ///< rows of 4 bytes a pixel, 255 = full ink
+    IntRect area;         ///< output pixels
+    double mostInk = 0;   ///< largest total of the four, 1 = 100 %
 };
 
 /// The scene on white paper, rendered and inked by all cores. Of no use once `*cancel` is true.

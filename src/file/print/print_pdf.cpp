@@ -1,13 +1,12 @@
 #include "file/print/print_pdf.h"
 
 #include "file/disk/atomic_file.h"
+#include "file/disk/deflate.h"
 #include "file/print/inked_art.h"
 #include "file/print/page_content.h"
 #include "file/print/pdf_x.h"
 
-#include <algorithm>
 #include <ctime>
-#include <numeric>
 #include <qpdf/Buffer.hh>
 #include <qpdf/QPDFWriter.hh>
 
@@ -31,10 +30,11 @@ class PackedProvider : public QPDFObjectHandle::StreamDataProvider {
     Buffer<uint8_t> bytes_;
 };
 
-QPDFObjectHandle imageObject(QPDF& pdf, InkedArt art) {
+QPDFObjectHandle imageObject(QPDF& pdf, const InkedArt& art, const std::atomic<bool>* cancel) {
     QPDFObjectHandle image = QPDFObjectHandle::newStream(&pdf);
-    image.replaceStreamData(std::make_shared<PackedProvider>(std::move(art.packed)),
-                            QPDFObjectHandle::newName("/FlateDecode"), QPDFObjectHandle::newNull());
+    image.replaceStreamData(
+        std::make_shared<PackedProvider>(deflated({art.cmyk.data(), art.cmyk.size()}, cancel)),
+        QPDFObjectHandle::newName("/FlateDecode"), QPDFObjectHandle::newNull());
     QPDFObjectHandle dict = image.getDict();
     dict.replaceKey("/Type", QPDFObjectHandle::newName("/XObject"));
     dict.replaceKey("/Subtype", QPDFObjectHandle::newName("/Image"));
@@ -45,14 +45,14 @@ QPDFObjectHandle imageObject(QPDF& pdf, InkedArt art) {
     return image;
 }
 
-void addPage(QPDF& pdf, const PrintPage& page, InkedArt art, const std::string& content) {
+void addPage(QPDF& pdf, const PrintPage& page, QPDFObjectHandle image, const std::string& content) {
     QPDFObjectHandle object =
         QPDFObjectHandle::parse("<< /Type /Page /Resources << /XObject << >> /ColorSpace << >> >> >>");
     object.replaceKey("/MediaBox", pdfBox(page.media()));
     object.replaceKey("/BleedBox", pdfBox(page.onPage(page.sheet().withBleed)));
     object.replaceKey("/TrimBox", pdfBox(page.onPage(page.sheet().trim)));
     QPDFObjectHandle resources = object.getKey("/Resources");
-    resources.getKey("/XObject").replaceKey("/Art", pdf.makeIndirectObject(imageObject(pdf, std::move(art))));
+    resources.getKey("/XObject").replaceKey("/Art", pdf.makeIndirectObject(image));
     // All inks at once, for marks that must stand on every plate (ISO 32000-1, 8.6.6.4).
     resources.getKey("/ColorSpace")
         .replaceKey("/Registration",
@@ -60,20 +60,6 @@ void addPage(QPDF& pdf, const PrintPage& page, InkedArt art, const std::string& 
                                             "/C0 [0 0 0 0] /C1 [1 1 1 1] /N 1 >>]"));
     object.replaceKey("/Contents", pdf.makeIndirectObject(QPDFObjectHandle::newStream(&pdf, content)));
     pdf.addPage(pdf.makeIndirectObject(object), false);
-}
-
-Result<std::vector<size_t>> sheetsOf(const Piece& piece, const PrintOptions& options) {
-    std::vector<size_t> out = options.sheets;
-    if (out.empty()) {
-        out.resize(piece.flat->sheets.size());
-        std::iota(out.begin(), out.end(), size_t(0));
-    }
-    for (const size_t sheet : out)
-        if (sheet >= piece.flat->sheets.size())
-            return fail(Fault::Usage, piece.name + " has no page " + std::to_string(sheet + 1) + " but " +
-                                          std::to_string(piece.flat->sheets.size()) +
-                                          "; nothing was written.");
-    return out;
 }
 
 /// A print file while it is made.
@@ -94,14 +80,14 @@ class PrintFile {
     void add(size_t sheet) {
         Scene scene = flatScene(release_, piece_.id, {pxPerMm(resolution_), true, {}, {}, true, sheet});
         const std::vector<OutlinedText> words = takeFrontWords(scene, renderer_.paragraphs());
-        InkedArt art = inkedArt(renderer_, scene, press_, options_.cancel);
+        const InkedArt art = inkedArt(renderer_, scene, press_, options_.cancel);
         if (isCancelled(options_.cancel)) return;
         const PrintPage page(*piece_.flat, sheet, resolution_);
         const Sheet& s = page.sheet();
         report_.pages.push_back({s.name, s.trim.w, s.trim.h, art.mostInk, int(words.size())});
         const std::string content =
             artOperators(page, art.area) + wordOperators(page, words, press_) + page.marks();
-        addPage(pdf_, page, std::move(art), content);
+        addPage(pdf_, page, imageObject(pdf_, art, options_.cancel), content);
     }
 
     /// The finished file.
@@ -138,33 +124,16 @@ class PrintFile {
 
 } // namespace
 
-double PrintReport::mostInk() const {
-    double most = 0;
-    for (const PrintedPage& page : pages) most = std::max(most, page.mostInk);
-    return most;
-}
-
-int PrintReport::outlinedTexts() const {
-    return std::accumulate(pages.begin(), pages.end(), 0,
-                           [](int sum, const PrintedPage& page) { return sum + page.outlinedTexts; });
-}
-
 Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release, const std::string& id,
                                   const PrintOptions& options, const std::filesystem::path& file) {
-    const PiecePtr piece = release->piece(id);
-    if (!piece)
-        return fail(Fault::Usage, "There is no piece “" + id + "” in this release; nothing was written.");
-    if (piece->flat->unit != Unit::Mm)
-        return fail(Fault::Usage,
-                    piece->name +
-                        " is made for screens and has no size in mm; send it as JPEG or PNG instead.");
-    const auto sheets = sheetsOf(*piece, options);
-    if (!sheets) return tl::unexpected(sheets.error());
+    const auto order = printOrder(*release, id, options);
+    if (!order) return tl::unexpected(order.error());
+    const PiecePtr& piece = order->piece;
     auto press = ToPress::create(options.pressProfile, options.inkLimit);
     if (!press) return tl::unexpected(press.error());
     try {
         PrintFile made(renderer, release, *piece, options, **press);
-        for (const size_t sheet : *sheets) {
+        for (const size_t sheet : order->sheets) {
             made.add(sheet);
             if (isCancelled(options.cancel)) return cancelled();
         }

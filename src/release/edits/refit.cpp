@@ -4,6 +4,7 @@
 #include "release/placing.h"
 
 #include <algorithm>
+#include <numbers>
 
 namespace glyptos {
 namespace {
@@ -14,9 +15,16 @@ struct Refit {
     Vec2 from, to;
 };
 
+/// Where what stands on a panel has room: of a disc the square in it.
+Rect roomOf(const Panel& panel) {
+    if (panel.outline.kind != Outline::Kind::Disc) return panel.trim();
+    const double shrink = (1 - std::numbers::sqrt2 / 2) / 2 * std::min(panel.width, panel.height);
+    return panel.trim().grown(-shrink);
+}
+
 Refit between(const Panel& from, const Panel& to) {
-    const Rect a = from.withBleed(), b = to.withBleed();
-    return {std::min(to.width / from.width, to.height / from.height), std::max(b.w / a.w, b.h / a.h),
+    const Rect a = from.withBleed(), b = to.withBleed(), room = roomOf(from), there = roomOf(to);
+    return {std::min(there.w / room.w, there.h / room.h), std::max(b.w / a.w, b.h / a.h),
             from.trim().centre(), to.trim().centre()};
 }
 
@@ -41,6 +49,16 @@ SourcePtr groundPicture(const Layer& layer, const Panel& panel, const Release& r
     return source && contains(shownOf(layer, *source), panel.trim(), kSlack * panel.width) ? source : nullptr;
 }
 
+/// A picture from edge to edge, which does so again.
+bool spansPanel(const Layer& layer, const Panel& panel, const Release& release) {
+    const auto* picture = layer.as<PictureContent>();
+    const SourcePtr source = picture ? release.source(picture->source) : nullptr;
+    if (!source) return false;
+    const Rect shown = shownOf(layer, *source), trim = panel.trim();
+    return (shown.x <= trim.x && shown.right() >= trim.right()) ||
+           (shown.y <= trim.y && shown.bottom() >= trim.bottom());
+}
+
 Layer ground(const Layer& layer, const Source& source, const Panel& to, const Refit& refit) {
     Layer out = moved(scaled(layer, refit.from, refit.cover), refit.to - refit.from);
     if (contains(shownOf(out, source), to.withBleed(), 1e-6)) return out;
@@ -61,8 +79,11 @@ LayerPtr refitted(const Layer& layer, const Panel& from, const Panel& to, const 
     } else {
         // Where it lay between the edges, so that what stood at the foot does so again.
         const Vec2 at = layer.placement.position;
-        const Vec2 there{at.x / from.width * to.width, at.y / from.height * to.height};
-        out = moved(scaled(std::move(out), at, refit.fit), there - at);
+        const bool spans = spansPanel(layer, from, release);
+        const Rect room = spans ? from.trim() : roomOf(from), other = spans ? to.trim() : roomOf(to);
+        const Vec2 there{other.x + (at.x - room.x) / room.w * other.w,
+                         other.y + (at.y - room.y) / room.h * other.h};
+        out = moved(scaled(std::move(out), at, spans ? refit.cover : refit.fit), there - at);
     }
     out.id.clear();
     return std::make_shared<const Layer>(std::move(out));

@@ -175,13 +175,17 @@ std::vector<Seam> seamsOf(Renderer& renderer, const ReleasePtr& release, const s
     return out;
 }
 
+bool isOff(const Seam& seam, Unit unit) {
+    constexpr double kMeetsMm = 0.15, kMeetsPx = 1;
+    return std::abs(seam.offset.value_or(0)) > (unit == Unit::Mm ? kMeetsMm : kMeetsPx);
+}
+
 std::string sentenceOf(const Seam& seam, Unit unit) {
-    constexpr double kMeets = 0.15, kMeetsPx = 1, kSeen = 2.3; // mm; px; of CIEDE2000, what is just seen
+    constexpr double kSeen = 2.3; // of CIEDE2000: just seen side by side
     if (!seam.hasArt) return "no art on both sides yet";
-    const bool isMm = unit == Unit::Mm;
-    const double offset = seam.offset.value_or(0);
-    const bool off = std::abs(offset) > (isMm ? kMeets : kMeetsPx);
-    std::string out = off ? "off by " + shortNumber(std::abs(offset), 1) + (isMm ? " mm" : " px") : "";
+    std::string out;
+    if (isOff(seam, unit))
+        out = "off by " + shortNumber(std::abs(*seam.offset), 1) + (unit == Unit::Mm ? " mm" : " px");
     if (seam.least > kSeen)
         out += (out.empty() ? "" : ", ") + std::string("colours ") + shortNumber(seam.least, 1) + " apart";
     return out.empty() ? "meets" : out;

@@ -29,7 +29,9 @@ struct Seam {
 std::vector<Seam> seamsOf(Renderer& renderer, const ReleasePtr& release, const std::string& piece,
                           const std::atomic<bool>* cancel = nullptr);
 
-/// "Meets", "off by 1.7 mm, colours 2.1 apart", for the artist.
+/// Moved so far that it is seen when it is folded.
+bool isOff(const Seam& seam, Unit unit);
+/// "meets", "off by 1.7 mm, colours 2.1 apart", for the artist.
 std::string sentenceOf(const Seam& seam, Unit unit);
 
 /// The layers of one of its panels that reach the fold, moved along it until they meet those of the other.

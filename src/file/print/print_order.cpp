@@ -1,0 +1,40 @@
+#include "file/print/print_order.h"
+
+#include <algorithm>
+#include <numeric>
+
+namespace glyptos {
+
+double PrintReport::mostInk() const {
+    double most = 0;
+    for (const PrintedPage& page : pages) most = std::max(most, page.mostInk);
+    return most;
+}
+
+int PrintReport::outlinedTexts() const {
+    return std::accumulate(pages.begin(), pages.end(), 0,
+                           [](int sum, const PrintedPage& page) { return sum + page.outlinedTexts; });
+}
+
+Result<PrintOrder> printOrder(const Release& release, const std::string& id, const PrintOptions& options) {
+    PrintOrder out{release.piece(id), options.sheets};
+    if (!out.piece)
+        return fail(Fault::Usage, "There is no piece “" + id + "” in this release; nothing was written.");
+    const Flat& flat = *out.piece->flat;
+    if (flat.unit != Unit::Mm)
+        return fail(Fault::Usage,
+                    out.piece->name +
+                        " is made for screens and has no size in mm; send it as JPEG or PNG instead.");
+    if (out.sheets.empty()) {
+        out.sheets.resize(flat.sheets.size());
+        std::iota(out.sheets.begin(), out.sheets.end(), size_t(0));
+    }
+    for (const size_t sheet : out.sheets)
+        if (sheet >= flat.sheets.size())
+            return fail(Fault::Usage, out.piece->name + " has no page " + std::to_string(sheet + 1) +
+                                          " but " + std::to_string(flat.sheets.size()) +
+                                          "; nothing was written.");
+    return out;
+}
+
+} // namespace glyptos
