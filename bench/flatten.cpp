@@ -186,10 +186,10 @@ void linearity(const FontLibrary& fonts) {
         }
 }
 
-double flattenPictures(const FontLibrary& fonts, const PictureLoad& load) {
-    ReleasePtr release = *withPiece(std::make_shared<const Release>(), screenForm(load.width, load.height));
+std::pair<ReleasePtr, PanelRef> releaseOfPictures(const PictureLoad& load, std::shared_ptr<const Form> form) {
+    ReleasePtr release = *withPiece(std::make_shared<const Release>(), std::move(form));
     const PanelRef panel{release->pieces[0]->id, "front"};
-    const Rect area{0, 0, double(load.width), double(load.height)};
+    const Rect area = release->pieces[0]->flat->panel("front")->trim();
     for (uint32_t i = 0; i < load.count; ++i) {
         const SourcePtr source = photo(load.pictureWidth, load.pictureHeight, 40 * i);
         Layer layer;
@@ -199,6 +199,11 @@ double flattenPictures(const FontLibrary& fonts, const PictureLoad& load) {
         layer.placement = covering(area, *source);
         release = withLayer(withSource(release, source), panel, layer);
     }
+    return {release, panel};
+}
+
+double flattenPictures(const FontLibrary& fonts, const PictureLoad& load) {
+    const auto [release, panel] = releaseOfPictures(load, screenForm(load.width, load.height));
     PictureStore pictures;
     Renderer renderer(pictures, fonts);
     const Scene scene = panelScene(release, panel, {1, false});

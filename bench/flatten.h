@@ -2,6 +2,7 @@
 #pragma once
 
 #include "clock.h"
+#include "release/release.h"
 
 #include "type/font_library.h"
 
@@ -30,6 +31,8 @@ struct PictureLoad {
 };
 /// Twenty layers of a gatefold at its full size; thirty 45-megapixel photos on a cover.
 inline constexpr PictureLoad kGatefold{7617, 3756, 20, 7617, 3756}, kThirty{3000, 3000, 30, 8256, 5504};
+/// A release of one piece with those pictures as JPEGs on its panel "front".
+std::pair<ReleasePtr, PanelRef> releaseOfPictures(const PictureLoad& load, std::shared_ptr<const Form> form);
 /// Makes the pictures as JPEGs, reads and flattens them with the memory that an export has; ms of the
 /// flatten. For a process of its own, whose peak memory is that of this work.
 double flattenPictures(const FontLibrary& fonts, const PictureLoad& load);

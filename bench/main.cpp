@@ -1,7 +1,7 @@
 // glyptos-bench [--json FILE] [--curve | --gather | --vision | --layout]: the budgets of docs/performance.md,
 // measured against a peer in the same run where there is one; with --curve, how the cost grows with size and
-// depth; with --flatten, --gather, --keeping, --lettering, --vision, --painting, --treating or --warp, the
-// rows of those alone; with
+// depth; with --flatten, --gather, --keeping, --lettering, --vision, --painting, --printing, --treating or
+// --warp, the rows of those alone; with
 // --layout, what pictures stored as tiles would gain. Times are the least of several runs for ratios, and the
 // 95th percentile where a budget says so.
 #include "app/widgets/theme.h"
@@ -16,6 +16,7 @@
 #include "layers.h"
 #include "lettering.h"
 #include "painting.h"
+#include "printing.h"
 #include "raster/noise.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
@@ -229,6 +230,8 @@ int main(int argc, char** argv) {
         add(specimens());
     };
     if (arguments.contains(QStringLiteral("--lettering"))) return addLettering(), print(rows, {}), 0;
+    if (arguments.contains(QStringLiteral("--printing")))
+        return add(printing(fonts, demo)), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--layout"))) return whatTilesWouldGain(fonts), 0;
     add(flattenAgainstPeers(fonts));
     add(oneLayerChanges(fonts));
@@ -238,6 +241,7 @@ int main(int argc, char** argv) {
     addPainting();
     addKeeping();
     addLettering();
+    add(printing(fonts, demo));
     add(panning(fonts));
     rows.push_back(memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048));
     rows.push_back(memoryRow("cover 3000² of thirty 45-megapixel photos", QStringLiteral("--thirty"), 2048));

@@ -76,21 +76,6 @@ void Upright(const Picture& source, const AxisPlan& across, const AxisPlan& down
     }
 }
 
-/// Keys' cubic in a table, 512 steps a pixel: off by less than 1e-5.
-struct KernelTable {
-    static constexpr int kSteps = 512;
-    float value[2 * kSteps + 2];
-    KernelTable() {
-        for (int i = 0; i < 2 * kSteps + 2; ++i) value[i] = float(cubicKernel(double(i) / kSteps));
-    }
-    float at(float x) const {
-        const float t = std::abs(x) * kSteps;
-        const int i = static_cast<int>(t);
-        if (i >= 2 * kSteps) return 0;
-        return value[i] + (value[i + 1] - value[i]) * (t - float(i));
-    }
-};
-
 /// The footprint of a result pixel on one axis of the source, from the partial derivatives along it.
 float Widen(double p, double q) {
     return float(std::clamp(std::hypot(p, q), 1.0, kWidest));
@@ -99,16 +84,37 @@ float Widen(double p, double q) {
 /// Most taps of a footprint on one axis.
 constexpr int kMostTaps = static_cast<int>(4 * kWidest) + 1;
 
+/// Up to four pixels at once.
+using Wide = hn::CappedTag<float, 16>;
+
+/// Keys' cubic with a = -1/2 (R. Keys, "Cubic convolution interpolation for digital image processing", 1981).
+HWY_INLINE hn::Vec<Wide> Cubic(hn::Vec<Wide> x) {
+    const Wide tag;
+    const auto t = hn::Abs(x);
+    const auto near =
+        hn::MulAdd(hn::MulAdd(hn::Set(tag, 1.5f), t, hn::Set(tag, -2.5f)), hn::Mul(t, t), hn::Set(tag, 1.0f));
+    const auto far =
+        hn::MulAdd(hn::MulAdd(hn::MulAdd(hn::Set(tag, -0.5f), t, hn::Set(tag, 2.5f)), t, hn::Set(tag, -4.0f)),
+                   t, hn::Set(tag, 2.0f));
+    return hn::IfThenElse(hn::Lt(t, hn::Set(tag, 1.0f)), near,
+                          hn::IfThenElseZero(hn::Lt(t, hn::Set(tag, 2.0f)), far));
+}
+
 /// The taps of one result pixel on one axis.
 struct Taps {
     int first = 0;
-    float weights[kMostTaps];
+    float weights[kMostTaps + 16]; ///< past the last tap 0 or of no use
     float sum = 0;
 
-    void lay(const KernelTable& table, double at, float widen, int count) {
+    HWY_INLINE void lay(double at, float widen, int count) {
+        const Wide tag;
         first = static_cast<int>(std::ceil(at - 2 * widen - 0.5));
+        const auto start = hn::Set(tag, float(first + 0.5 - at)), narrow = hn::Set(tag, 1 / widen);
+        const int lanes = static_cast<int>(hn::Lanes(tag));
+        for (int k = 0; k < count; k += lanes)
+            hn::StoreU(Cubic(hn::Mul(hn::Add(hn::Iota(tag, float(k)), start), narrow)), tag, weights + k);
         sum = 0;
-        for (int k = 0; k < count; ++k) sum += weights[k] = table.at(float(first + k + 0.5 - at) / widen);
+        for (int k = 0; k < count; ++k) sum += weights[k];
     }
 };
 
@@ -128,7 +134,6 @@ class TapSums {
     }
 
   private:
-    using Wide = hn::CappedTag<float, 16>;
     static int pixelsAtOnce() { return static_cast<int>(hn::Lanes(Wide()) / 4); }
     const T* row(int y) const { return source_.row<T>(std::clamp(y, 0, source_.height - 1)); }
 
@@ -178,7 +183,6 @@ class TapSums {
 /// Any other map: the kernel is laid over the source round each result pixel's centre.
 template <class T, bool kOpaque>
 void Turned(const Picture& source, const Affine& toSource, int x0, int y0, Tile& out) {
-    static const KernelTable table;
     const float widenX = Widen(toSource.a, toSource.c), widenY = Widen(toSource.b, toSource.d);
     const int tapsX = static_cast<int>(std::ceil(4 * widenX)) + 1;
     const int tapsY = static_cast<int>(std::ceil(4 * widenY)) + 1;
@@ -189,8 +193,8 @@ void Turned(const Picture& source, const Affine& toSource, int x0, int y0, Tile&
     for (int y = 0; y < out.height; ++y) {
         for (int x = 0; x < out.width; ++x) {
             const Vec2 at = toSource.map({x0 + x + 0.5, y0 + y + 0.5});
-            across.lay(table, std::clamp(at.x, -16.0, source.width + 16.0), widenX, tapsX);
-            down.lay(table, std::clamp(at.y, -16.0, source.height + 16.0), widenY, tapsY);
+            across.lay(std::clamp(at.x, -16.0, source.width + 16.0), widenX, tapsX);
+            down.lay(std::clamp(at.y, -16.0, source.height + 16.0), widenY, tapsY);
             hn::StoreU(hn::Mul(sums.at(across, down), hn::Set(pixel, 1.0f / (across.sum * down.sum))), pixel,
                        result.data() + 4 * size_t(x));
         }

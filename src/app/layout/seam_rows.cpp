@@ -60,9 +60,11 @@ void SeamRows::show(const Flat& flat, const std::vector<Seam>& seams) {
         const QString sentence = q(sentenceOf(seam, flat.unit));
         const bool off = isOff(seam, flat.unit);
         const bool meets = seam.hasArt && sentence == QLatin1String("meets");
-        rows_[i].said->setText(
-            !seam.hasArt ? sentence : (meets ? QStringLiteral("✓ ") : QStringLiteral("✗ ")) + sentence);
-        setRole(rows_[i].said, !seam.hasArt ? "soft" : meets ? "good" : off ? "fault" : "caution");
+        // Different art on both sides is no fault: only what is meant to run on can miss.
+        const bool runsOn = seam.offset.has_value();
+        const char* mark = meets ? "✓ " : off ? "✗ " : "";
+        rows_[i].said->setText(QString::fromUtf8(mark) + sentence);
+        setRole(rows_[i].said, meets ? "good" : off ? "fault" : runsOn ? "caution" : "soft");
         rows_[i].align->setVisible(off);
     }
 }

@@ -39,10 +39,14 @@ GradientRun::GradientRun(const Gradient& g)
     whole_ = before;
 }
 
-Colour4 GradientRun::within(double t) const {
+const GradientRun::Piece& GradientRun::pieceAt(double t) const {
     const auto next = std::upper_bound(pieces_.begin(), pieces_.end(), t,
                                        [](double v, const Piece& p) { return v < p.at; });
-    const Piece& p = next == pieces_.begin() ? *next : *(next - 1);
+    return next == pieces_.begin() ? *next : *(next - 1);
+}
+
+Colour4 GradientRun::within(double t) const {
+    const Piece& p = pieceAt(t);
     const double way = std::clamp(t - p.at, 0.0, p.length);
     return sum(sum(p.before, p.colour, way), p.rise, way * way / (2 * p.length));
 }
@@ -64,6 +68,14 @@ Colour4 GradientRun::integral(double t) const {
 Colour4 GradientRun::mean(double t, double width) const {
     // Close to zero a difference of integrals loses its digits; far out a run is not told from its mean.
     width = std::clamp(width, 1e-7, 64.0);
+    if (!round_ && spread_ == GradientSpread::Hold) {
+        // Most pixels lie on one straight part of the run, whose mean is its middle.
+        const double from = t - width / 2, to = t + width / 2;
+        if (to <= 0) return first_;
+        if (from >= 1) return last_;
+        const Piece& p = pieceAt(t);
+        if (from >= p.at && to <= p.at + p.length) return sum(p.colour, p.rise, (t - p.at) / p.length);
+    }
     const Colour4 difference = sum(integral(t + width / 2), integral(t - width / 2), -1);
     return sum({}, difference, 1 / width);
 }

@@ -23,6 +23,7 @@ class GradientRun {
         Colour4 colour, rise; ///< at its start, and what it gains to its end
         Colour4 before;       ///< integral from 0 to its start
     };
+    const Piece& pieceAt(double t) const;
     Colour4 within(double t) const;   ///< integral from 0 to t, t in 0…1
     Colour4 integral(double t) const; ///< from 0 to any t
 
