@@ -178,6 +178,15 @@ class LayoutTest : public QObject {
         QTest::mouseClick(view().bench(), Qt::LeftButton, {}, QPoint(int(at.x), int(at.y)));
         QCOMPARE(t->document().panel().panel, std::string("page-5"));
         t->putBox("Plate", {10, 10, 40, 40}, {1, 0, 0, 1});
+        // In Compose so many panels are a list; a few are words side by side.
+        t->window->showStep(Step::Compose);
+        auto* list = t->find<QComboBox>("Panel");
+        QVERIFY(list && list->isVisible() && list->count() == 8 && list->currentText() == "Page 5");
+        list->setCurrentIndex(list->findText("Page 3"));
+        Q_EMIT list->activated(list->currentIndex());
+        QCOMPARE(t->document().panel().panel, std::string("page-3"));
+        t->document().selectPanel({t->document().panel().piece, "page-5"});
+        t->window->showStep(Step::LayOut);
         auto* pages = t->find<QComboBox>("Pages");
         const auto choose = [&](const char* count) {
             pages->setCurrentIndex(pages->findText(count));

@@ -9,6 +9,7 @@
 #include "support/register.h"
 
 #include <QProcess>
+#include <QStandardPaths>
 #include <QTemporaryDir>
 #include <qpdf/Buffer.hh>
 #include <qpdf/QPDF.hh>
@@ -209,6 +210,7 @@ class PrintPagesTest : public QObject {
 
     /// Plates by another renderer: no ink beside the disc nor in its clear ring; black words on black alone.
     void aDiscFaceOnItsPlates() {
+        if (QStandardPaths::findExecutable("gs").isEmpty()) QSKIP("Ghostscript is not installed");
         ReleasePtr r = withGround(releaseOf("disc-face"), "front", {1, 0.9F, 0.2F, 1});
         r = withWords(r, "front", "MMMM", {30, 20});
         QVERIFY(print(r, "disc.pdf"));

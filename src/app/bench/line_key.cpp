@@ -97,12 +97,13 @@ LineKeySwitches::LineKeySwitches(BenchView* bench, Qt::Orientation orientation, 
     });
 }
 
-void LineKeySwitches::setFlat(const Flat& flat, bool folds) {
+void LineKeySwitches::setFlat(const Flat& flat, const Panel* alone) {
     rows_[size_t(LineKind::Bleed)].whole->setVisible(flat.bleed > 0);
     rows_[size_t(LineKind::Safety)].whole->setVisible(flat.safety > 0);
-    rows_[size_t(LineKind::Fold)].whole->setVisible(folds && !flat.folds.empty());
+    rows_[size_t(LineKind::Fold)].whole->setVisible(!alone && !flat.folds.empty());
     rows_[size_t(LineKind::Zone)].whole->setVisible(
-        std::any_of(flat.panels.begin(), flat.panels.end(), [](const Panel& p) { return !p.zones.empty(); }));
+        std::any_of(flat.panels.begin(), flat.panels.end(),
+                    [&](const Panel& p) { return !p.zones.empty() && (!alone || p.id == alone->id); }));
     for (const LineKind kind : kLineKinds)
         if (orientation_ == Qt::Vertical) rows_[size_t(kind)].box->setText(sentenceFor(kind, flat));
 }

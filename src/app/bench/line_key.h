@@ -14,8 +14,8 @@ class LineKeySwitches : public QWidget {
     Q_OBJECT
   public:
     LineKeySwitches(BenchView* bench, Qt::Orientation orientation, QWidget* parent = nullptr);
-    /// Fits the key to a piece; `folds` is false where only single panels are shown.
-    void setFlat(const Flat& flat, bool folds);
+    /// Fits the key to a piece, or to one of its panels where that alone is shown.
+    void setFlat(const Flat& flat, const Panel* alone = nullptr);
 
   private:
     struct Row {

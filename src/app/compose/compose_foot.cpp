@@ -3,12 +3,18 @@
 #include "app/widgets/form_rows.h"
 #include "base/units.h"
 
+#include <QComboBox>
 #include <QHBoxLayout>
 #include <QMenu>
 #include <QWidgetAction>
 #include <cmath>
 
 namespace glyptos {
+namespace {
+
+constexpr size_t kMostWords = 5; ///< panels that stand side by side as words
+
+} // namespace
 
 ComposeFoot::ComposeFoot(ComposeBench* bench, BenchBar* bar)
     : bench_(bench)
@@ -23,6 +29,12 @@ ComposeFoot::ComposeFoot(ComposeBench* bench, BenchBar* bar)
     panels->setContentsMargins(0, 0, 0, 0);
     panels->setSpacing(1);
     row->addWidget(panels_);
+    row->addWidget(list_ = new QComboBox);
+    list_->setAccessibleName(tr("Panel"));
+    list_->setToolTip(tr("Compose this panel"));
+    connect(list_, &QComboBox::activated, this, [this](int i) {
+        document_->selectPanel({document_->panel().piece, list_->itemData(i).toString().toStdString()});
+    });
     row->addWidget(bar_);
     row->addStretch();
     row->addWidget(key_ = new LineKeySwitches(bench, Qt::Horizontal));
@@ -88,9 +100,10 @@ QToolButton* ComposeFoot::makePanelButton() {
 void ComposeFoot::refreshPanels() {
     const PiecePtr piece = document_->piece();
     if (piece)
-        for (LineKeySwitches* key : {key_, foldedKey_}) key->setFlat(*piece->flat, false);
+        for (LineKeySwitches* key : {key_, foldedKey_}) key->setFlat(*piece->flat, document_->shownPanel());
     QLayout* row = panels_->layout();
-    const size_t count = piece && piece->flat->panels.size() > 1 ? piece->flat->panels.size() : 0;
+    const size_t all = piece ? piece->flat->panels.size() : 0, count = all > 1 && all <= kMostWords ? all : 0;
+    refreshList(all > kMostWords ? piece.get() : nullptr);
     while (row->count() > int(count)) {
         const std::unique_ptr<QLayoutItem> gone(row->takeAt(row->count() - 1));
         gone->widget()->hide();
@@ -108,6 +121,21 @@ void ComposeFoot::refreshPanels() {
     panels_->setVisible(count > 0);
     layout()->activate();
     fold();
+}
+
+void ComposeFoot::refreshList(const Piece* piece) {
+    list_->setVisible(piece != nullptr);
+    if (!piece) return list_->clear();
+    const auto& panels = piece->flat->panels;
+    const auto idOf = [](const Panel& panel) { return QString::fromStdString(panel.id); };
+    bool same = list_->count() == int(panels.size());
+    for (size_t i = 0; same && i < panels.size(); ++i)
+        same = list_->itemData(int(i)).toString() == idOf(panels[i]);
+    if (!same) {
+        list_->clear();
+        for (const Panel& panel : panels) list_->addItem(QString::fromStdString(panel.name), idOf(panel));
+    }
+    list_->setCurrentIndex(list_->findData(QString::fromStdString(document_->panel().panel)));
 }
 
 void ComposeFoot::refreshZoom() {

@@ -7,6 +7,8 @@
 #include <QLabel>
 #include <QToolButton>
 
+class QComboBox;
+
 namespace glyptos {
 
 class ComposeFoot : public QWidget {
@@ -20,6 +22,8 @@ class ComposeFoot : public QWidget {
 
   private:
     void refreshPanels();
+    /// Many panels are chosen from a list, which leaves room for the rest.
+    void refreshList(const Piece* piece);
     void refreshZoom();
     QToolButton* makePanelButton();
     /// The key as words where there is room for them, else behind a button.
@@ -28,6 +32,7 @@ class ComposeFoot : public QWidget {
     ComposeBench* bench_;
     Document* document_ = nullptr;
     QWidget* panels_;
+    QComboBox* list_;
     BenchBar* bar_;
     LineKeySwitches *key_, *foldedKey_;
     QToolButton* lines_;

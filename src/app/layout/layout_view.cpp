@@ -166,7 +166,7 @@ void LayoutView::refresh() {
                                       ? tr("set by hand; worked out it would be %1").arg(q(sum))
                                       : QStringLiteral("= ") + q(sum));
     }
-    key_->setFlat(*piece->flat, true);
+    key_->setFlat(*piece->flat);
     judge();
     showVerdicts();
 }
