@@ -3,26 +3,19 @@
 #include "cli/opened.h"
 #include "cli/saying.h"
 
-#include "base/expression.h"
-#include "base/json.h"
 #include "base/text.h"
-#include "file/data_folder.h"
 #include "file/disk/atomic_file.h"
-#include "file/font_files.h"
-#include "file/open_raster.h"
 #include "file/pictures/picture_reader.h"
-#include "file/pictures/picture_store.h"
 #include "file/pictures/store_picture.h"
-#include "file/print/print_pdf.h"
 #include "file/project.h"
 #include "file/release_json/release_json.h"
 #include "release/edits/edits.h"
 #include "release/fields.h"
 
-#include <cmath>
 #include <iostream>
 
 namespace glyptos::cli {
+
 Result<Outcome> makeNew(const NewOptions& options) {
     auto forms = shippedForms();
     if (!forms) return tl::unexpected(forms.error());
@@ -85,7 +78,7 @@ Result<Outcome> tellInfo(const InfoOptions& options) {
                   << "  " << durationText(r.brief.tracks[i].seconds) << '\n';
     for (const PiecePtr& p : r.pieces) {
         std::cout << visible(p->id + "  " + p->name) << ", "
-                  << sized(p->flat->trim().w, p->flat->trim().h, p->flat->unit) << '\n';
+                  << sized(p->flat->sheets[0].trim.w, p->flat->sheets[0].trim.h, p->flat->unit) << '\n';
         for (const Panel& panel : p->flat->panels)
             std::cout << "    " << visible(panel.name) << ": " << p->take().stack(panel.id).size()
                       << " layers\n";

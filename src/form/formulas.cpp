@@ -35,7 +35,10 @@ std::string Formulas::filled(const std::string& text, const std::string& of) {
     for (size_t i = 0; i < text.size();) {
         const size_t open = text.find('{', i), close = text.find('}', open);
         out += text.substr(i, open - i);
-        if (close == text.npos) break;
+        if (close == text.npos) {
+            if (open != text.npos) wrong(Fault::Damaged, form_.name + ", " + of + ": a “{” is not closed.");
+            break;
+        }
         out += shortNumber(value(text.substr(open + 1, close - open - 1), of));
         i = close + 1;
     }

@@ -129,6 +129,9 @@ class FormTest : public QObject {
             << "“b” is not known here";
         QTest::newRow("turn by a formula")
             << form(R"({"id":"p","name":"P","x":0,"y":0,"w":1,"h":1,"turn":"30 + 15"})") << "should be 0, 90";
+        QTest::newRow("a brace left open")
+            << form(QString(R"({"id":"p%1n","name":"P","x":0,"y":0,"w":1,"h":1})").arg(QChar(0x7b)))
+            << "is not closed";
         QTest::newRow("no such sheet")
             << form(R"({"id":"p","name":"P","x":0,"y":0,"w":1,"h":1,"sheet":"lid"})") << "sheet “lid”";
         QTest::newRow("none is left")

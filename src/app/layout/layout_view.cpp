@@ -205,15 +205,7 @@ void LayoutView::showVerdicts() {
             good = good || (name == panel.id && cover.any && cover.shorts.empty());
         return PanelVerdict{verdictOf(panel.id), good};
     });
-    if (verdicts_.piece == piece->id && verdicts_.release->piece(piece->id)->flat == piece->flat) {
-        std::vector<Seam> seams;
-        std::copy_if(verdicts_.seams.begin(), verdicts_.seams.end(), std::back_inserter(seams),
-                     [](const Seam& seam) { return seam.hasArt; });
-        seamRows_->show(*piece->flat, seams);
-        seamHead_->setVisible(!seams.empty());
-        seamRows_->setVisible(!seams.empty());
-        bench_->setSeams(std::move(seams));
-    }
+    showSeams();
     const Panel* here = document_->shownPanel();
     if (!here) return;
     selected_->setText(tr("In hand: %1").arg(q(here->name)).toUpper());
@@ -242,10 +234,25 @@ void LayoutView::fitArt() {
                     }));
 }
 
+/// Those of the piece as it was judged last; what aligns them waits until that is as it is now.
+void LayoutView::showSeams() {
+    const PiecePtr piece = document_->piece();
+    const PiecePtr judged = verdicts_.release ? verdicts_.release->piece(piece->id) : nullptr;
+    std::vector<Seam> seams;
+    if (judged && verdicts_.piece == piece->id && judged->flat == piece->flat)
+        std::copy_if(verdicts_.seams.begin(), verdicts_.seams.end(), std::back_inserter(seams),
+                     [](const Seam& seam) { return seam.hasArt; });
+    seamRows_->show(*piece->flat, seams);
+    seamRows_->setEnabled(verdicts_.release == document_->release());
+    seamHead_->setVisible(!seams.empty());
+    seamRows_->setVisible(!seams.empty());
+    bench_->setSeams(std::move(seams));
+}
+
 void LayoutView::align(const Seam& seam, const std::string& moving) {
     const PiecePtr piece = document_->piece();
     const Panel* panel = piece ? piece->flat->panel(moving) : nullptr;
-    if (panel)
+    if (panel && verdicts_.release == document_->release()) // else it may have been aligned already
         document_->edit(
             tr("Align %1 at the fold").arg(q(panel->name)),
             withSeamAligned(document_->release(), {piece->id, moving}, seam, engine_.renderer.paragraphs()));

@@ -45,6 +45,7 @@ class LayoutView : public QWidget {
     void refresh();
     void judge();
     void showVerdicts();
+    void showSeams();
     void fitArt();
     void align(const Seam& seam, const std::string& moving);
 
