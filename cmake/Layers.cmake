@@ -1,7 +1,7 @@
 # The layers, lowest first. A layer may link only layers that stand before it; anything else stops the configuration.
-set(GLYPTOS_LAYERS base raster color vision treat type form release render file crate)
+set(GLYPTOS_LAYERS base raster color code vision treat type form release render file crate scene)
 # Those whose loops run over pixels.
-set(GLYPTOS_KERNELS raster color vision treat render)
+set(GLYPTOS_KERNELS raster color vision treat render scene)
 
 # glyptos_layer(NAME [LAYERS …] [LIBRARIES …]): the static library glyptos-NAME from all sources of the current folder.
 function(glyptos_layer name)

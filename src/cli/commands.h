@@ -34,6 +34,23 @@ struct SeamsOptions {
 };
 Result<Outcome> tellSeams(const SeamsOptions& options);
 
+/// Draws a piece folded, as a PNG on nothing or a JPEG on white.
+struct FoldOptions {
+    std::string file, piece, out;
+    double at = 1; ///< 0 flat … 1 made up; a booklet: open at its last leaf … closed
+    std::array<double, 2> turn{25, -20}; ///< degrees about the upright axis, then about the level one
+    std::array<int, 2> size{1200, 900};  ///< px
+};
+[[nodiscard]] Result<Outcome> drawFolded(const FoldOptions& options);
+
+/// Cuts nothing, but tells and draws what a cutter would; findings where its paths are wrong.
+struct CutterOptions {
+    std::string file; ///< SVG or DXF
+    std::string out;  ///< a PNG; empty: not drawn
+    bool json = false;
+};
+[[nodiscard]] Result<Outcome> runCutter(const CutterOptions& options);
+
 /// Lists all forms, or works one out. Fails when there is none of that name or a figure is out of range.
 struct FormsOptions {
     std::string name;             ///< an id; empty: all
@@ -52,7 +69,7 @@ struct RenderOptions {
 };
 Result<Outcome> renderPicture(const RenderOptions& options);
 
-/// Writes a file to hand over; `as` is "png", "jpeg", "pdf" or "ora".
+/// Writes a file to hand over; `as` is "png", "jpeg", "pdf", "tiff", "ora", "svg-cut" or "dxf-cut".
 struct ExportOptions {
     std::string file, piece, panel, as, out;
     int width = 0;       ///< px, of png and jpeg; 0: what the form asks for

@@ -3,6 +3,7 @@
 #include "cli/saying.h"
 
 #include "base/text.h"
+#include "file/cut/cut_paths.h"
 #include "file/disk/atomic_file.h"
 #include "file/open_raster.h"
 #include "file/pictures/picture_reader.h"
@@ -66,8 +67,9 @@ Result<Outcome> exportPrint(Engine& engine, const ReleasePtr& release, const Pie
                         {"outlinedTexts", report->outlinedTexts()},
                         {"bytes", report->bytes},
                         {"pages", pages},
+                        {"notes", report->notes},
                         {"missing", missingJson(engine)}});
-        return drawn(engine, {});
+        return drawn(engine, {}, report->notes);
     }
     for (size_t i = 0; i < report->pages.size(); ++i) {
         const PrintedPage& page = report->pages[i];
@@ -77,7 +79,7 @@ Result<Outcome> exportPrint(Engine& engine, const ReleasePtr& release, const Pie
     }
     std::cout << "bleed " << shortNumber(report->bleedMm) << " mm, " << shortNumber(report->ppi) << " ppi, "
               << report->bytes << " bytes\n";
-    return drawn(engine, {});
+    return drawn(engine, {}, report->notes);
 }
 
 /// One panel: the one named, else the piece's front.
@@ -89,6 +91,34 @@ Result<Outcome> exportOpenRaster(Engine& engine, const ReleasePtr& release, cons
     if (!notes) return tl::unexpected(notes.error());
     if (options.json) print(Json{{"notes", *notes}, {"missing", missingJson(engine)}});
     return drawn(engine, {}, *notes);
+}
+
+Result<Outcome> exportCuts(Engine&, const ReleasePtr&, const Piece& piece, const ExportOptions& options) {
+    auto pages = sheetsFrom(options.pages);
+    if (!pages) return tl::unexpected(pages.error());
+    if (piece.flat->unit != Unit::Mm)
+        return fail(Fault::Usage, piece.name + " is made for screens: there is nothing to cut.");
+    std::vector<size_t> sheets = std::move(*pages);
+    for (size_t i = 0; sheets.size() < piece.flat->sheets.size() && options.pages.empty(); ++i)
+        sheets.push_back(i);
+    for (const size_t sheet : sheets)
+        if (sheet >= piece.flat->sheets.size())
+            return fail(Fault::Usage,
+                        piece.name + " has no page " + std::to_string(sheet + 1) + "; nothing was written.");
+    const CutJob job = cutJobOf(*piece.flat, sheets);
+    const std::string text = options.as == "svg-cut" ? cutSvg(job, piece.name) : cutDxf(job);
+    if (const auto written =
+            writeFile(options.out, {reinterpret_cast<const uint8_t*>(text.data()), text.size()});
+        !written)
+        return tl::unexpected(written.error());
+    if (options.json)
+        print(Json{{"widthMm", job.width},
+                   {"heightMm", job.height},
+                   {"cutMm", job.length(CutTool::Cut)},
+                   {"creaseMm", job.length(CutTool::Crease)}});
+    else
+        std::cout << "sheet " << sized(job.width, job.height, Unit::Mm) << ", " << text.size() << " bytes\n";
+    return Outcome::Fine;
 }
 
 Result<Outcome> exportPicture(Engine& engine, const ReleasePtr& release, const Piece& piece,
@@ -118,15 +148,22 @@ Result<Outcome> exportPiece(const ExportOptions& options) {
     const auto piece = pieceNamed(*file->release, options.piece);
     if (!piece) return tl::unexpected(piece.error());
     const bool isPrint = options.as == "pdf" || options.as == "tiff";
-    if (!isPrint && (!options.pages.empty() || !options.profile.empty()))
-        return fail(Fault::Usage, "--pages and --profile are for print files; nothing was written.");
+    const bool isCut = options.as == "svg-cut" || options.as == "dxf-cut";
+    if (!isPrint && !options.profile.empty())
+        return fail(Fault::Usage, "--profile is for print files; nothing was written.");
+    if (!isPrint && !isCut && !options.pages.empty())
+        return fail(Fault::Usage, "--pages is for print files and cut paths; nothing was written.");
     if (options.width > 0 && options.as != "jpeg" && options.as != "png")
         return fail(Fault::Usage, "--width is for JPEG and PNG; nothing was written.");
-    if (!options.panel.empty() && isPrint)
-        return fail(Fault::Usage, "A print file holds the whole flat, not one panel; nothing was written.");
+    if (!options.panel.empty() && (isPrint || isCut))
+        return fail(Fault::Usage,
+                    "Print files and cut paths are of the whole flat, not one panel; nothing was written.");
     Engine engine;
     file->giveFonts(engine);
-    const auto write = isPrint ? exportPrint : options.as == "ora" ? exportOpenRaster : exportPicture;
+    const auto write = isPrint               ? exportPrint
+                       : isCut               ? exportCuts
+                       : options.as == "ora" ? exportOpenRaster
+                                             : exportPicture;
     const auto done = write(engine, file->release, **piece, options);
     if (!done || file->notes.empty()) return done;
     warn(file->notes);

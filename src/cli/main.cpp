@@ -108,6 +108,26 @@ int runCommandLine(int argc, char** argv) {
     joints->add_flag("--json", seams.json, "As JSON");
     joints->callback([&] { run = [&] { return cli::tellSeams(seams); }; });
 
+    cli::FoldOptions fold;
+    auto* folded = app.add_subcommand("fold", "Draw a piece as it is folded, to a PNG or JPEG");
+    folded->add_option("FILE", fold.file, "The release")->required();
+    folded->add_option("--piece", fold.piece, "Piece, by id or by form; the first one when left out");
+    folded->add_option("--at", fold.at, "0 flat … 1 made up; a booklet: open at its last leaf … closed");
+    folded
+        ->add_option("--turn", fold.turn,
+                     "x,y: degrees by which it is turned to the right, and then its top towards you")
+        ->delimiter(',');
+    folded->add_option("--size", fold.size, "width,height of the picture in pixels")->delimiter(',');
+    folded->add_option("--out", fold.out, "The picture")->required();
+    folded->callback([&] { run = [&] { return cli::drawFolded(fold); }; });
+
+    cli::CutterOptions cutter;
+    auto* cuts = app.add_subcommand("cutter", "Say and draw what a cutter would do with an SVG or DXF file");
+    cuts->add_option("FILE", cutter.file, "Cut and crease paths")->required();
+    cuts->add_option("--out", cutter.out, "A PNG of it");
+    cuts->add_flag("--json", cutter.json, "As JSON");
+    cuts->callback([&] { run = [&] { return cli::runCutter(cutter); }; });
+
     cli::FacesOptions faces;
     auto* typefaces = app.add_subcommand("faces", "List typefaces, with what they look like");
     typefaces
@@ -163,7 +183,7 @@ int runCommandLine(int argc, char** argv) {
                         "One panel instead of the whole flat; of an OpenRaster file the front when left out");
     deliver->add_option("--as", out.as, "png, jpeg, pdf, ora, or tiff in press inks")
         ->required()
-        ->check(CLI::IsMember({"png", "jpeg", "pdf", "ora", "tiff"}));
+        ->check(CLI::IsMember({"png", "jpeg", "pdf", "ora", "tiff", "svg-cut", "dxf-cut"}));
     deliver->add_option("--width", out.width, "Width in pixels of a JPEG or PNG")->check(CLI::PositiveNumber);
     deliver->add_option("--quality", out.quality, "JPEG quality, 1 to 100");
     deliver->add_option("--pages", out.pages, "Pages of a print file, as 1,3-5; all when left out");

@@ -75,6 +75,8 @@ struct Flat {
     Unit unit = Unit::Mm;
     double ppi = 300;
     double bleed = 0, safety = 0;
+    double thickness = 0.25;   ///< of the board or paper
+    bool bound = false;        ///< sheets are the spreads of a booklet, in the order in which they are read
     std::vector<Sheet> sheets; ///< the first at its own place, others clear of it
     std::vector<Panel> panels;
     std::vector<Fold> folds;

@@ -126,14 +126,32 @@ std::optional<BoardPart> FlatLayout::partAt(size_t sheet, Vec2 at) const {
     return std::nullopt;
 }
 
+std::vector<double> FlatLayout::looksAlong(const Fold& fold) const {
+    constexpr int kLooks = 24;
+    std::vector<double> shares;
+    for (int i = 0; i < kLooks; ++i) shares.push_back((i + 0.5) / kLooks);
+    // Narrow parts lie between those.
+    const Vec2 way = fold.to - fold.from;
+    const double square = std::max(way.x * way.x + way.y * way.y, kTouching);
+    const auto add = [&](const Outline& outline) {
+        const Vec2 off = outline.box.centre() - fold.from;
+        const double share = (off.x * way.x + off.y * way.y) / square;
+        if (share > 0 && share < 1) shares.push_back(share);
+    };
+    for (const LaidPanel& panel : panels)
+        if (panel.sheet == fold.sheet) add(panel.outline);
+    for (const LaidBoard& flap : flaps)
+        if (flap.sheet == fold.sheet) add(flap.outline);
+    return shares;
+}
+
 const Fold* FlatLayout::findJoins() {
-    constexpr int kLooks = 24;       // places along a fold where both sides of it are looked at
-    constexpr double kBeside = 0.05; // units from it
+    constexpr double kBeside = 0.05; // units from a fold
     for (Fold& fold : folds) {
         const Vec2 way = fold.to - fold.from;
         const Vec2 side = Vec2{-way.y, way.x} * (kBeside / std::max(way.length(), kTouching));
-        for (int i = 0; i < kLooks; ++i) {
-            const Vec2 at = fold.from + way * ((i + 0.5) / kLooks);
+        for (const double share : looksAlong(fold)) {
+            const Vec2 at = fold.from + way * share;
             const auto a = partAt(fold.sheet, at - side), b = partAt(fold.sheet, at + side);
             if (!a || !b || *a == *b) continue;
             const std::pair join(*a, *b);

@@ -55,6 +55,8 @@ struct FlatLayout {
     template <class Act>
     void eachOutline(Act act);
     std::optional<BoardPart> partAt(size_t sheet, Vec2 at) const;
+    /// Places along a fold, in shares of it, where both sides of it are looked at.
+    std::vector<double> looksAlong(const Fold& fold) const;
 };
 
 } // namespace glyptos

@@ -127,6 +127,8 @@ struct Form {
     std::string bleed = "0", safety = "0"; ///< formulas
     std::string mirrored;  ///< over 0: left and right change places on every sheet; panels stay upright
     std::string bothSides; ///< over 0: the other side of each sheet prints too
+    std::string thickness; ///< formula: of its board or paper; empty: 0.25 mm
+    bool bound = false;    ///< sheets are the spreads of a booklet, in the order in which they are read
 };
 
 /// Before the id of a panel: the one on the other side of the sheet.

@@ -1,20 +1,17 @@
 #include "form/outline.h"
 
-#include "raster/stroke.h"
+#include "form/clipping.h"
 
 #include <cmath>
 #include <numbers>
-#include <polyclipping/clipper.hpp>
 
 namespace glyptos {
 namespace {
 
 namespace cl = ClipperLib;
 
-/// Whole numbers that the clipping counts in, to a unit.
-constexpr double kSteps = 1e5;
-constexpr double kTolerance = 0.001; // units, of curves as lines
-constexpr double kSharpest = 4;      // of the way that a corner goes out when it is grown
+constexpr double kSteps = kClippingSteps;
+constexpr double kSharpest = 4; // of the way that a corner goes out when it is grown
 
 /// Handle of an eighth of a circle of radius 1: 4/3·tan(π/16), a cubic within 5e-6 of it.
 constexpr double kEighth = 0.26521648983954406;
@@ -39,27 +36,6 @@ void addRounded(Path& path, const Rect& r, double rx, double ry) {
     addQuarter(path, {r.x + rx, bottom}, {r.x, bottom}, {r.x, bottom - ry});
     path.lineTo({r.x, r.y + ry});
     addQuarter(path, {r.x, r.y + ry}, {r.x, r.y}, {r.x + rx, r.y});
-}
-
-cl::Paths toSteps(const Path& path) {
-    cl::Paths out;
-    for (const Polyline& contour : flattened(path, kTolerance)) {
-        cl::Path steps;
-        for (const Vec2& p : contour.points)
-            steps.push_back({cl::cInt(std::llround(p.x * kSteps)), cl::cInt(std::llround(p.y * kSteps))});
-        out.push_back(std::move(steps));
-    }
-    return out;
-}
-
-Path fromSteps(const cl::Paths& paths) {
-    Path out;
-    for (const cl::Path& contour : paths)
-        for (size_t i = 0; i < contour.size(); ++i) {
-            const Vec2 p{double(contour[i].X) / kSteps, double(contour[i].Y) / kSteps};
-            i == 0 ? out.moveTo(p) : out.lineTo(p);
-        }
-    return out;
 }
 
 Outline freeOutline(Path path) {

@@ -169,10 +169,10 @@ ZoneForm readZone(const Entry& e) {
 }
 
 Form readForm(const Entry& e) {
-    static constexpr const char* kKnown[] = {"schema", "id",    "name",    "group",      "note",
-                                             "unit",   "ppi",   "retired", "parameters", "sheets",
-                                             "panels", "folds", "cutouts", "zones",      "flaps",
-                                             "front",  "bleed", "safety",  "mirrored",   "bothSides"};
+    static constexpr const char* kKnown[] = {
+        "schema",     "id",     "name",     "group",     "note",      "unit",  "ppi",   "retired",
+        "parameters", "sheets", "panels",   "folds",     "cutouts",   "zones", "flaps", "front",
+        "bleed",      "safety", "mirrored", "bothSides", "thickness", "bound"};
     static constexpr const char* kUnits[] = {"mm", "px"};
     e.only(kKnown);
     if (e.number("schema") != 1) throw Wrong{Fault::Unsupported, e.path("schema") + " should be 1"};
@@ -198,6 +198,8 @@ Form readForm(const Entry& e) {
     form.safety = formulaOr(e, "safety", "0");
     form.mirrored = formulaOr(e, "mirrored", "");
     form.bothSides = formulaOr(e, "bothSides", "");
+    form.thickness = formulaOr(e, "thickness", "");
+    form.bound = e.flagOr("bound", false);
     if (form.panels.empty()) throw Wrong{Fault::Damaged, e.path("panels") + " needs at least one panel"};
     return form;
 }

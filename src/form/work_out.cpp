@@ -11,6 +11,7 @@ namespace {
 
 /// Larger than any sheet that is printed, and than any picture that is shown.
 constexpr double kLargestMm = 5000, kLargestPx = 60000;
+constexpr double kThickestMm = 10;
 constexpr size_t kMostPanels = 400;
 
 /// Resolves the parameters of one form, in the order in which they stand, then its other formulas.
@@ -32,6 +33,11 @@ class Resolver {
         flat_.values = figures_.names();
         flat_.bleed = figures_.value(form_.bleed, "bleed");
         flat_.safety = figures_.value(form_.safety, "safety");
+        flat_.thickness = figures_.valueOr(form_.thickness, flat_.thickness, "thickness");
+        if (!(flat_.thickness > 0 && flat_.thickness <= kThickestMm))
+            wrong("the board must be over 0 and at most " + shortNumber(kThickestMm) + " mm thick, not " +
+                  shortNumber(flat_.thickness) + ".");
+        flat_.bound = form_.bound;
         layOut();
         if (figures_.good()) arrange();
         if (figures_.good()) finish();

@@ -37,6 +37,11 @@ std::optional<std::string> fieldValue(std::string_view field, const Release& rel
     if (field == "label") return brief.label;
     if (field == "catalogue") return brief.catalogue;
     if (field == "year") return brief.year;
+    if (field == "barcode") return brief.barcode;
+    if (field == "address") return brief.address;
+    if (field == "copyright") return brief.copyright;
+    if (field == "phonogram") return brief.phonogram;
+    if (field == "made in") return brief.madeIn;
     if (field == "tracks") return trackLines(brief.tracks, "");
     if (field.starts_with("tracks ")) return trackLines(brief.tracks, field.substr(7));
     return std::nullopt;
@@ -50,6 +55,11 @@ const std::vector<FieldInfo>& textFields() {
                                                {"{label}", "Label"},
                                                {"{catalogue}", "Catalogue number"},
                                                {"{year}", "Year"},
+                                               {"{copyright}", "© line"},
+                                               {"{phonogram}", "℗ line"},
+                                               {"{made in}", "Made in"},
+                                               {"{barcode}", "Digits of the barcode"},
+                                               {"{address}", "Address"},
                                                {"{tracks}", "Track list"},
                                                {"{tracks A}", "Tracks, side A"},
                                                {"{tracks B}", "Tracks, side B"},
@@ -88,6 +98,14 @@ size_t writtenByte(const std::vector<FieldSpan>& fields, size_t byte) {
         grown += field.value.size(), shrunk += field.to - field.from;
     }
     return byte + shrunk - grown;
+}
+
+std::string filledText(std::string_view text, const Release& release) {
+    std::string out(text);
+    const std::vector<FieldSpan> fields = fieldSpans(text, release);
+    for (auto field = fields.rbegin(); field != fields.rend(); ++field)
+        out.replace(field->from, field->to - field->from, field->value);
+    return out;
 }
 
 TextSpec resolvedText(const TextContent& text, const Release& release) {

@@ -14,8 +14,9 @@ struct FieldInfo {
     std::string_view token, label; ///< "{title}", "Title"
 };
 
-/// {artist} {title} {label} {catalogue} {year}, {tracks} (one a line: number, title, duration, in columns)
-/// and {tracks A}, {tracks B} for one side, {credits} (the lines of credits.h).
+/// {artist} {title} {label} {catalogue} {year} {barcode} {address} {copyright} {phonogram} {made in},
+/// {tracks} (one a line: number, title, duration, in columns) and {tracks A}, {tracks B} for one side,
+/// {credits} (the lines of credits.h).
 const std::vector<FieldInfo>& textFields();
 
 /// A field in a text with what it brings.
@@ -29,6 +30,9 @@ std::vector<FieldSpan> fieldSpans(std::string_view text, const Release& release)
 size_t filledByte(const std::vector<FieldSpan>& fields, size_t byte);
 /// And back: inside what a field brings the nearer end of the field.
 size_t writtenByte(const std::vector<FieldSpan>& fields, size_t byte);
+
+/// The text with its fields filled.
+std::string filledText(std::string_view text, const Release& release);
 
 /// The spec to set for a text layer: fields filled from the release. What a field brings looks as the field
 /// does. Unknown fields stay as written. A track list is made from the brief.

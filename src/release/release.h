@@ -3,6 +3,7 @@
 #pragma once
 
 #include "base/picture_bytes.h"
+#include "code/code.h"
 #include "color/color.h"
 #include "form/flat.h"
 #include "raster/blend_modes.h"
@@ -40,6 +41,10 @@ struct Track {
 /// Facts of the release. Words live here and flow into every piece.
 struct Brief {
     std::string artist, title, label, catalogue, year;
+    std::string barcode; ///< digits of an EAN-13 or UPC-A
+    std::string address; ///< where a code leads
+    std::string copyright, phonogram,
+        madeIn; ///< lines of the small print: of words and pictures, of the sound, where it is made
     std::vector<Track> tracks;
     std::vector<std::string> mood; ///< words
     std::string genre, audience, notes;
@@ -120,6 +125,16 @@ struct Mask {
     bool operator==(const Mask&) const = default;
 };
 
+/// A code that scanners read. Its own frame is in modules, (0, 0) in the middle of the symbol with its clear
+/// zone; the layer's scale is the width of a module.
+struct CodeContent {
+    CodeKind kind = CodeKind::Ean13;
+    std::string text; ///< may hold fields
+    Ink bars{0, 0, 0, 1};
+    std::optional<Ink> ground = Ink{1, 1, 1, 1}; ///< of its clear zone; nothing: what lies behind it
+    bool operator==(const CodeContent&) const = default;
+};
+
 struct Layer;
 struct Warp; // warp.h
 using LayerPtr = std::shared_ptr<const Layer>;
@@ -140,7 +155,7 @@ struct GradeContent {
 };
 
 using Content = std::variant<PictureContent, TextContent, FillContent, GroupContent, ShapeContent,
-                             EchoContent, PaintedContent, GradeContent>;
+                             EchoContent, PaintedContent, GradeContent, CodeContent>;
 
 struct Layer {
     std::string id; ///< unique in the release

@@ -68,6 +68,10 @@ void partsOf(Of<GroupContent> auto&, const auto&) {}
 void partsOf(Of<PaintedContent> auto&, const auto&) {}
 void partsOf(Of<PaintedMask> auto&, const auto&) {}
 void partsOf(Of<GradeContent> auto&, const auto&) {}
+void partsOf(Of<CodeContent> auto& code, const auto& visit) {
+    visit(code.bars);
+    if (code.ground) visit(*code.ground);
+}
 
 /// The parts of a figure of a treatment: its colours, and the picture it names.
 void partsOf(Of<FigureValue> auto& value, const auto& visit) {

@@ -45,6 +45,7 @@ class Reaches {
     Reach reach(const Layer& layer, const PictureContent&) const { return frame(layer); }
     Reach reach(const Layer& layer, const EchoContent&) const { return frame(layer); }
     Reach reach(const Layer& layer, const PaintedContent&) const { return frame(layer); }
+    Reach reach(const Layer& layer, const CodeContent&) const { return frame(layer); }
     Reach reach(const Layer&, const FillContent&) const { return std::nullopt; }
     Reach reach(const Layer&, const GradeContent&) const { return std::nullopt; }
     // Letters reach beyond their box, strokes beyond their shape.

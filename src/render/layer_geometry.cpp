@@ -34,6 +34,29 @@ std::shared_ptr<const Paragraph> ParagraphCache::get(const TextSpec& spec) {
     return made;
 }
 
+std::shared_ptr<const DrawnCode> ParagraphCache::code(const CodeContent& content, const Release& release) {
+    constexpr size_t kMost = 32;
+    const std::string text = filledText(content.text, release);
+    const int generation = fonts_.generation();
+    {
+        const std::lock_guard lock(mutex_);
+        if (generationOfCodes_ != generation) codes_.clear(), generationOfCodes_ = generation;
+        const auto found = std::find_if(codes_.begin(), codes_.end(), [&](const auto& code) {
+            return code->kind == content.kind && code->text == text;
+        });
+        if (found != codes_.end()) {
+            std::rotate(found, found + 1, codes_.end());
+            return codes_.back();
+        }
+    }
+    const auto made = std::make_shared<const DrawnCode>(drawCode(content.kind, text, fonts_));
+    const std::lock_guard lock(mutex_);
+    if (generationOfCodes_ != generation) return made;
+    if (codes_.size() >= kMost) codes_.erase(codes_.begin());
+    codes_.push_back(made);
+    return made;
+}
+
 void ParagraphCache::fallBackOn(KeptWordsList words) {
     const std::lock_guard lock(mutex_);
     if (kept_ == words) return;
@@ -151,6 +174,7 @@ Rect boxOf(const Layer& layer, const Release& release, const Rect& panelArea, Pa
     if (const auto* shape = layer.as<ShapeContent>()) return shapeFrame(*shape, layer.placement).box;
     if (const auto* painted = layer.as<PaintedContent>()) return painted->tiles->bounds().toRect();
     if (const auto* echo = layer.as<EchoContent>()) return echoFrame(*echo, release).value_or(Rect{});
+    if (const auto* code = layer.as<CodeContent>()) return paragraphs.code(*code, release)->box;
     return panelArea;
 }
 

@@ -3,6 +3,7 @@
 
 #include "release/release.h"
 #include "release/warp.h"
+#include "render/drawn_code.h"
 #include "type/kept_words.h"
 
 #include <array>
@@ -18,6 +19,8 @@ class ParagraphCache {
     explicit ParagraphCache(const FontLibrary& fonts)
         : fonts_(fonts) {}
     std::shared_ptr<const Paragraph> get(const TextSpec& spec);
+    /// A code with its fields filled, in the modules of its own frame.
+    std::shared_ptr<const DrawnCode> code(const CodeContent& content, const Release& release);
     /// What words of faces that are not at hand are drawn from, where these words were kept.
     void fallBackOn(KeptWordsList words);
     /// Another number whenever the same words may be set otherwise than before.
@@ -27,9 +30,10 @@ class ParagraphCache {
     const FontLibrary& fonts_;
     KeptWordsList kept_;
     std::atomic<int> keptGeneration_ = 0;
-    int generationOfRecent_ = 0;
+    int generationOfRecent_ = 0, generationOfCodes_ = 0;
     std::mutex mutex_;
     std::vector<std::pair<TextSpec, std::shared_ptr<const Paragraph>>> recent_; ///< most recently used last
+    std::vector<std::shared_ptr<const DrawnCode>> codes_;                       ///< the same
 };
 
 /// From source pixels (level 0, whole picture) to panel units.

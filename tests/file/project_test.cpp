@@ -36,7 +36,7 @@ bool sameContent(const Layer& a, const Layer& b) {
     const auto same = [&]<class T>(const T*) { return a.as<T>() && b.as<T>() && *a.as<T>() == *b.as<T>(); };
     return same((const PictureContent*)nullptr) || same((const TextContent*)nullptr) ||
            same((const FillContent*)nullptr) || same((const ShapeContent*)nullptr) ||
-           same((const EchoContent*)nullptr);
+           same((const EchoContent*)nullptr) || same((const CodeContent*)nullptr);
 }
 
 Gradient gradientOf(GradientKind kind) {
@@ -73,6 +73,8 @@ ReleasePtr withEverythingElse(ReleasePtr r, const PanelRef& panel, const SourceP
             layer.name == "Path" ? Mask::Form(PictureContent{photo->id, {0, 0, 0.5, 1}}) : Mask::Form(star);
     }
     r = withLayer(r, panel, layerOf("Echo", EchoContent{r->pieces[0]->id, "front", "A", true}));
+    r = withLayer(r, panel,
+                  layerOf("Code", CodeContent{CodeKind::UpcA, "{barcode}", {0, 0, 0, 1}, std::nullopt}));
     Layer group = layerOf("Passing", GroupContent{{}, true});
     r = withLayer(r, panel, group);
     Reference reference{photo->id, {{1, 2}, 3, 4}, Reference::Way::Split, 0.25, 0.75};
@@ -325,7 +327,7 @@ class ProjectTest : public QObject {
         }
         if (kind == "kind") spoil("\"kind\": \"fill\"", "\"kind\": \"hologram\"");
         if (kind == "blend") spoil("\"blend\": \"overlay\"", "\"blend\": \"sparkle\"");
-        if (kind == "newer") spoil("\"version\": 10", "\"version\": 11");
+        if (kind == "newer") spoil("\"version\": 11", "\"version\": 12");
         if (kind == "form") spoil("\"form\": \"sleeve-12\"", "\"form\": \"sleeve-99\"");
         if (kind == "figure") spoil("\"spine\": 4.25", "\"spine\": 4000");
         if (kind == "twice")

@@ -247,6 +247,11 @@ class Maker {
                 return EchoContent{other->id, flip() ? "" : other->flat->panels[0].id, "", flip()};
             [[fallthrough]];
         }
+        case 4: {
+            CodeContent code{one<CodeKind>(3), text(), ink(r), std::nullopt};
+            if (flip()) code.ground = ink(r);
+            return code;
+        }
         default:
             return shape(r);
         }

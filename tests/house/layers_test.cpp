@@ -12,8 +12,8 @@ namespace {
 
 constexpr int kMostFiles = 40; // in one folder
 
-const QStringList kLayers{"base", "drawing", "raster", "color", "vision", "treat", "type",
-                          "form", "release", "render", "file",  "crate",  "cli",   "app"};
+const QStringList kLayers{"base", "drawing", "raster", "color", "code",  "vision", "treat", "type",
+                          "form", "release", "render", "file",  "crate", "scene",  "cli",   "app"};
 /// Rooms of app, lowest first; those of one line stand beside each other.
 const std::vector<QStringList> kRooms{{"session"}, {"widgets"},
                                       {"bench"},   {"hands", "figures"},
@@ -95,7 +95,8 @@ class LayersTest : public QObject {
     }
 
     void coreKnowsNoWidgets() {
-        const QStringList withoutQt{"base", "raster", "color", "vision", "treat", "type", "form", "render"};
+        const QStringList withoutQt{"base",  "raster", "color", "code",   "vision",
+                                    "treat", "type",   "form",  "render", "scene"};
         for (const Source& source : sources()) {
             if (source.layer != "app")
                 QVERIFY2(!source.text.contains("QWidget") && !source.text.contains("QApplication"),

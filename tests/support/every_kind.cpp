@@ -242,6 +242,14 @@ ReleasePtr releaseOfEveryKind(HeldPictures& pictures) {
     haze.opacity = 0.4;
     haze.mask = maskOf(star(tide(), std::nullopt), {200, 200}, 5);
     put(front, haze);
+    CodeContent ean{CodeKind::Ean13, "200000000417", tide(), sand},
+        qr{CodeKind::Qr, "{title}", sand, std::nullopt};
+    for (const auto& [name, code, at] :
+         {std::tuple{"ean", ean, Vec2{520, 440}}, std::tuple{"qr", qr, Vec2{640, 60}}}) {
+        Layer layer = layerOf(name, code, at);
+        layer.placement.scaleX = layer.placement.scaleY = 1.5, layer.placement.turn = 4;
+        put(front, layer);
+    }
     put(front, layerOf("tint", FillContent{Ink({0.1f, 0.4f, 0.5f, 0.15f}, "tide")}, {}));
     release = withSelection(release, front, Selection{values, 1.5});
     release = withKeptSelection(release, front, "Hár");

@@ -19,6 +19,6 @@ inline constexpr const char* kStroke = "eeeeeeeeeeeeeeeeeeeeeeeeeeeeeeee";
 ReleasePtr releaseOfEveryKind(HeldPictures& pictures);
 
 /// How many places of it have an ink that follows "tide".
-inline constexpr int kInksOfEveryKind = 20;
+inline constexpr int kInksOfEveryKind = 21;
 
 } // namespace glyptos::test

@@ -4,7 +4,7 @@
 #include "app/session/engine.h"
 #include "app/widgets/colours.h"
 #include "app/widgets/theme.h"
-#include "release/edits/edits.h"
+#include "release/edits/small_print.h"
 
 namespace glyptos {
 
@@ -22,18 +22,33 @@ void BenchWords::add(const QString& name, const QString& words, Vec2 at, double 
 void BenchWords::add(const QString& name, TextContent text, Vec2 at, double share) {
     const Panel* panel = bench_.panel();
     const Rect area = panel->withBleed();
-    const Vec2 where = bench_.toView().map(at);
-    const QColor under = bench_.colourAt({where.x, where.y});
-    const double ground = under.isValid() ? 1 - under.alphaF() * (1 - under.lightnessF()) : 1;
     Layer layer;
     layer.name = name.toStdString();
     text.spec.letters.size = std::max(area.h * share, std::min(area.h * 0.55, area.w / 60));
     text.spec.letters.style = "SemiBold";
-    text.colour = fromQt(ground > 0.5 ? Theme::day().ink : Theme::day().paper);
+    text.colour = inkAt(at);
     layer.content = text;
     layer.placement.position = at;
     Document& document = *bench_.document();
     document.editMaking(tr("Add %1").arg(name), withLayer(document.release(), document.panel(), layer));
+    bench_.setHand(Hand::Move);
+}
+
+Ink BenchWords::inkAt(Vec2 at) const {
+    const Vec2 where = bench_.toView().map(at);
+    const QColor under = bench_.colourAt({where.x, where.y});
+    const double ground = under.isValid() ? 1 - under.alphaF() * (1 - under.lightnessF()) : 1;
+    return fromQt(ground > 0.5 ? Theme::day().ink : Theme::day().paper);
+}
+
+void BenchWords::addSmallPrint() {
+    const Panel* panel = bench_.panel();
+    if (!panel) return;
+    Document& document = *bench_.document();
+    const Rect room = panel->safeArea().value_or(panel->trim());
+    document.editMaking(tr("Add small print"),
+                        withSmallPrint(document.release(), document.panel(), tr("Small print").toStdString(),
+                                       inkAt({room.x + room.w * 0.2, room.bottom() - room.h * 0.02})));
     bench_.setHand(Hand::Move);
 }
 

@@ -17,6 +17,8 @@ class BenchWords : public QObject {
     void add(const QString& name, const QString& words, Vec2 at, double share);
     /// Adds a text layer with a field of the brief, inside the safety line.
     void addField(const FieldInfo& field);
+    /// Adds the small print of the panel.
+    void addSmallPrint();
     /// Opens the words of the text layer in hand for typing.
     void edit(bool selectAll = false);
     bool isOpen() const { return editor_; }
@@ -26,6 +28,8 @@ class BenchWords : public QObject {
 
   private:
     void add(const QString& name, TextContent text, Vec2 at, double share);
+    /// Ink or paper, whichever stands out at that point of the panel.
+    Ink inkAt(Vec2 at) const;
     void addTracks(const FieldInfo& field, const Rect& room);
 
     ComposeBench& bench_;

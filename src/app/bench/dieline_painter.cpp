@@ -80,7 +80,8 @@ void paintCutout(QPainter& painter, const QPainterPath& hole) {
 void paintZone(QPainter& painter, const Zone& zone, const Affine& map) {
     const QPainterPath area = pathOf(zone.outline, map);
     QColor wash = kSlate;
-    wash.setAlpha(zone.kind == ZoneKind::Clear ? 22 : 48);
+    // What stands in a code's place must be seen as it is.
+    wash.setAlpha(zone.kind == ZoneKind::Code ? 0 : zone.kind == ZoneKind::Clear ? 22 : 48);
     painter.fillPath(area, zone.kind == ZoneKind::Uneven ? QBrush(wash.darker(140), Qt::Dense5Pattern)
                                                          : QBrush(wash));
     painter.setPen(pen(QColor(255, 255, 255, 90), 2.4));
@@ -92,8 +93,12 @@ void paintZone(QPainter& painter, const Zone& zone, const Affine& map) {
     const QString name = QString::fromStdString(zone.name);
     const QRectF box = area.boundingRect();
     if (box.width() < painter.fontMetrics().horizontalAdvance(name) + 6) return;
+    constexpr int kAbove = 16; // px
+    const QRectF label(box.left(), box.top() - kAbove, painter.fontMetrics().horizontalAdvance(name) + 8,
+                       kAbove);
+    painter.fillRect(label, QColor(255, 255, 255, 200));
     painter.setPen(kSlate);
-    painter.drawText(box, Qt::AlignCenter, name);
+    painter.drawText(label, Qt::AlignCenter, name);
 }
 
 void paintFold(QPainter& painter, const Fold& fold, const Affine& map) {

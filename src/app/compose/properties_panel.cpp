@@ -1,6 +1,7 @@
 #include "app/compose/properties_panel.h"
 
 #include "app/figures/blend_section.h"
+#include "app/figures/code_section.h"
 #include "app/figures/paint_editor.h"
 #include "app/figures/picture_section.h"
 #include "app/figures/place_section.h"
@@ -39,6 +40,7 @@ PropertiesPanel::PropertiesPanel(Engine& engine, RenderService& service, QWidget
                  new SettingSection(engine),
                  new RuleSection(engine),
                  new FillSection(engine),
+                 new CodeSection(engine),
                  new PlaceSection(engine),
                  blend,
                  picture,

@@ -369,12 +369,13 @@ void DeliverView::writePrintFile(const QString& file) {
             const auto report = writePrintPdf(renderer, release, id, options, file.toStdString());
             if (!report) return tl::unexpected(report.error());
             const PrintedPage& first = report->pages.front();
-            return Written{tr("Wrote %1: %8, trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.")
-                               .arg(QFileInfo(file).fileName(), q(shortNumber(first.trimWidthMm)),
-                                    q(shortNumber(first.trimHeightMm)), q(shortNumber(report->bleedMm)),
-                                    q(shortNumber(report->ppi)), q(shortNumber(report->mostInk() * 100, 0)),
-                                    bytesText(report->bytes), pagesText(report->pages.size())),
-                           pictures.missing()};
+            QStringList said{tr("Wrote %1: %8, trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.")
+                                 .arg(QFileInfo(file).fileName(), q(shortNumber(first.trimWidthMm)),
+                                      q(shortNumber(first.trimHeightMm)), q(shortNumber(report->bleedMm)),
+                                      q(shortNumber(report->ppi)), q(shortNumber(report->mostInk() * 100, 0)),
+                                      bytesText(report->bytes), pagesText(report->pages.size()))};
+            for (const std::string& note : report->notes) said << q(note);
+            return Written{said.join(QLatin1Char(' ')), pictures.missing()};
         });
 }
 

@@ -139,7 +139,8 @@ std::optional<Layer> LetterHand::moved(Vec2 to) const {
     const double em = lettersAt(spec, *at).size;
     const Vec2 by = upright->mapVector(to - from_) * (1 / em);
     if (spot_.grip == Grip::Pair) {
-        spec = withKern(std::move(spec), *at, kernAt(spec, *at) + by.x);
+        const double kern = kernAt(spec, *at) + by.x;
+        spec = withKern(std::move(spec), *at, kern);
     } else {
         LetterPose pose = poseAt(spec, *at);
         pose.offEm = pose.offEm + by;

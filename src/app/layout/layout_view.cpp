@@ -13,6 +13,8 @@
 namespace glyptos {
 namespace {
 
+constexpr int kFoldSteps = 1000; // of the slider
+
 void clear(QLayout* layout) {
     while (QLayoutItem* item = layout->takeAt(0)) {
         if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
@@ -34,15 +36,17 @@ LayerPtr pictureToFit(const Stack& stack, const std::string& inHand) {
 LayoutView::LayoutView(Engine& engine, RenderService& service, QWidget* parent)
     : QWidget(parent)
     , engine_(engine)
-    , bench_(new FlatBench(engine, service)) {
+    , bench_(new FlatBench(engine, service))
+    , fold_(new FoldView(engine)) {
     bench_->setAccessibleName(tr("Flat sheet"));
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
     all->setSpacing(0);
-    all->addWidget(bench_, 1);
+    all->addWidget(makeBench(), 1);
     QScrollArea* scroll = scrolling(makeForm());
     scroll->setFixedWidth(316);
     all->addWidget(scroll);
+    showFolded(false);
     connect(&watcher_, &QFutureWatcherBase::finished, this, [this] {
         if (auto verdicts = watcher_.future().result()) verdicts_ = std::move(*verdicts);
         if (again_) return judge();
@@ -55,12 +59,58 @@ LayoutView::~LayoutView() {
     watcher_.waitForFinished();
 }
 
+QWidget* LayoutView::makeBench() {
+    auto* side = new QWidget;
+    auto* column = new QVBoxLayout(side);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    auto* row = new QHBoxLayout;
+    row->setContentsMargins(14, 6, 14, 6);
+    row->setSpacing(8);
+    row->addWidget(flatWay_ = wordButton(tr("Flat"), tr("The sheet as it is printed and cut"), true));
+    row->addWidget(foldedWay_ = wordButton(tr("Folded"), tr("The piece as it is held in the hand"), true));
+    connect(flatWay_, &QToolButton::clicked, this, [this] { showFolded(false); });
+    connect(foldedWay_, &QToolButton::clicked, this, [this] { showFolded(true); });
+    row->addSpacing(12);
+    row->addWidget(slider_ = new QSlider(Qt::Horizontal));
+    slider_->setRange(0, kFoldSteps);
+    slider_->setValue(kFoldSteps);
+    slider_->setPageStep(kFoldSteps / 10);
+    slider_->setFixedWidth(220);
+    slider_->setAccessibleName(tr("How far it is folded"));
+    connect(slider_, &QSlider::valueChanged, this, [this](int v) { fold_->setAt(double(v) / kFoldSteps); });
+    row->addWidget(sentence_ = new ElidedLabel, 1);
+    connect(fold_, &FoldView::foldsChanged, this, &LayoutView::refreshFold);
+    column->addLayout(row);
+    column->addWidget(ways_ = new QStackedWidget, 1);
+    ways_->addWidget(bench_);
+    ways_->addWidget(fold_);
+    return side;
+}
+
+void LayoutView::showFolded(bool folded) {
+    ways_->setCurrentWidget(folded ? static_cast<QWidget*>(fold_) : bench_);
+    flatWay_->setChecked(!folded);
+    foldedWay_->setChecked(folded);
+    refreshFold();
+}
+
+void LayoutView::refreshFold() {
+    slider_->setVisible(isFolded());
+    keyHead_->setVisible(!isFolded());
+    key_->setVisible(!isFolded());
+    slider_->setEnabled(!fold_->shares().empty());
+    sentence_->setWords(
+        isFolded() ? fold_->sentence()
+                   : tr("Click a panel to take it in hand; drag with the middle button to move the sheet."));
+}
+
 QWidget* LayoutView::makeForm() {
     auto* side = new QWidget;
     auto* column = new QVBoxLayout(side);
     column->setContentsMargins(14, 12, 14, 12);
     column->setSpacing(8);
-    column->addWidget(heading(tr("Key to the lines")));
+    column->addWidget(keyHead_ = heading(tr("Key to the lines")));
     column->addWidget(key_ = new LineKeySwitches(bench_, Qt::Vertical));
     column->addSpacing(8);
     column->addWidget(heading(tr("Panels")));
@@ -96,6 +146,7 @@ void LayoutView::setDocument(Document* document) {
     document_ = document;
     formOf_.clear();
     bench_->setDocument(document);
+    fold_->setDocument(document);
     connect(document_, &Document::changed, this, &LayoutView::refresh);
     connect(document_, &Document::selectionChanged, this, &LayoutView::refresh);
     refresh();

@@ -3,13 +3,17 @@
 
 #include "app/bench/line_key.h"
 #include "app/layout/flat_bench.h"
+#include "app/layout/fold_view.h"
 #include "app/layout/panel_rows.h"
 #include "app/layout/seam_rows.h"
+#include "app/widgets/elided_label.h"
 #include "app/widgets/form_rows.h"
 #include "render/fit/art_cover.h"
 
 #include <QComboBox>
 #include <QFutureWatcher>
+#include <QSlider>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
 namespace glyptos {
@@ -23,6 +27,11 @@ class LayoutView : public QWidget {
     ~LayoutView() override;
     void setDocument(Document* document);
     FlatBench* bench() const { return bench_; }
+    FoldView* fold() const { return fold_; }
+    /// Shows the piece as an object, or its flat.
+    void showFolded(bool folded);
+    void takeFocus() { ways_->currentWidget()->setFocus(); }
+    bool isFolded() const { return ways_->currentWidget() == fold_; }
     /// True when the panels' art has been judged as it is now.
     bool isJudged() const { return judged_; }
     QString verdictOf(const std::string& panel) const;
@@ -40,7 +49,9 @@ class LayoutView : public QWidget {
         std::vector<std::pair<std::string, ArtCover>> panels;
         std::vector<Seam> seams;
     };
+    QWidget* makeBench();
     QWidget* makeForm();
+    void refreshFold();
     void rebuildForm();
     void refresh();
     void judge();
@@ -52,9 +63,14 @@ class LayoutView : public QWidget {
     Engine& engine_;
     Document* document_ = nullptr;
     FlatBench* bench_;
+    FoldView* fold_;
+    QStackedWidget* ways_;
+    QToolButton *flatWay_, *foldedWay_;
+    QSlider* slider_;
+    ElidedLabel* sentence_;
     LineKeySwitches* key_;
     PanelRows* panelRows_;
-    QLabel* seamHead_;
+    QLabel *keyHead_, *seamHead_;
     SeamRows* seamRows_;
     QVBoxLayout* formRows_;
     QLabel *selected_, *selectedNote_;

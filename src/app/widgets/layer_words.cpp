@@ -23,6 +23,7 @@ QString kindWord(const Layer& layer) {
     if (layer.as<EchoContent>()) return tr("echo");
     if (const auto* painted = layer.as<PaintedContent>()) return painted->holes ? tr("mend") : tr("paint");
     if (const auto* shape = layer.as<ShapeContent>()) return shapeWord(shape->kind);
+    if (const auto* code = layer.as<CodeContent>()) return codeWord(code->kind);
     if (const auto* fill = layer.as<FillContent>()) return fillWord(fill->paint);
     if (layer.as<GradeContent>()) return tr("grade");
     return tr("group of %1").arg(layer.as<GroupContent>()->layers.size());
@@ -45,6 +46,12 @@ QString shapeWord(ShapeKind kind) {
     default:
         return tr("free path");
     }
+}
+
+QString codeWord(CodeKind kind) {
+    return kind == CodeKind::Qr     ? tr("QR code")
+           : kind == CodeKind::UpcA ? tr("UPC-A barcode")
+                                    : tr("EAN-13 barcode");
 }
 
 QString layerSummary(const Layer& layer) {

@@ -9,6 +9,7 @@ namespace glyptos {
 
 /// "box", "ellipse", "free path"…
 QString shapeWord(ShapeKind kind);
+QString codeWord(CodeKind kind);
 /// "picture · Overlay · 60 % · mask": what a layer is.
 QString layerSummary(const Layer& layer);
 

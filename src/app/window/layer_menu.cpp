@@ -6,6 +6,8 @@
 #include "app/session/engine.h"
 #include "app/session/settled_pictures.h"
 #include "app/session/words.h"
+#include "app/widgets/layer_words.h"
+#include "release/code_size.h"
 #include "release/edits/edits.h"
 #include "release/edits/light_edits.h"
 #include "release/placing.h"
@@ -139,12 +141,26 @@ void LayerMenu::makeAdding() {
         layer.content = FillContent{Rgba{0.07f, 0.15f, 0.18f, 1}};
         add(tr("Add a fill"), std::move(layer));
     });
+    QMenu* codes = addMenu(tr("Add a code"));
+    for (const CodeKind kind : {CodeKind::Ean13, CodeKind::UpcA, CodeKind::Qr})
+        entry(codes, codeWord(kind), {}, [this, kind] { addCode(kind); });
+    entry(this, tr("Add small print"), {}, [this] {
+        Q_EMIT composeAsked();
+        view_.bench()->words().addSmallPrint();
+    });
     QMenu* grades = addMenu(tr("Add a grade of all below"));
     for (const TreatmentKind* kind : treatmentKinds())
         if (kind->family == TreatmentFamily::Grade)
             entry(grades, treatmentWord(kind->title), {}, [this, kind] { addGrade(*kind); });
     QMenu* echoes = addMenu(tr("Add an echo of"));
     connect(echoes, &QMenu::aboutToShow, this, [this, echoes] { fillEchoes(echoes); });
+}
+
+void LayerMenu::addCode(CodeKind kind) {
+    const Panel* panel = document_->shownPanel();
+    if (!panel) return;
+    add(tr("Add a code"),
+        codeFor(*panel, kind, document_->piece()->flat->unit, codeWord(kind).toStdString()));
 }
 
 void LayerMenu::addGrade(const TreatmentKind& kind) {

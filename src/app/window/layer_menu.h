@@ -40,6 +40,7 @@ class LayerMenu : public QMenu {
     void makeAdding();
     void makeLight();
     void askFace();
+    void addCode(CodeKind kind);
     void addGrade(const TreatmentKind& kind);
     void glow();
     void makeCopying();

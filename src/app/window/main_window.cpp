@@ -345,7 +345,7 @@ void MainWindow::takeFocus() {
     const Step step = rail_->current();
     if (step == Step::Gather) gather_->takeFocus();
     if (step == Step::Compose) compose_->bench()->setFocus();
-    if (step == Step::LayOut) layout_->bench()->setFocus();
+    if (step == Step::LayOut) layout_->takeFocus();
 }
 
 /// A choice box takes no keys unless one goes there by Tab: after a choice by mouse they belong to the bench

@@ -2,6 +2,7 @@
 
 #include "release/edits/treatment_edits.h"
 #include "release/fields.h"
+#include "release/placing.h"
 #include "render/inked_words.h"
 
 #include <algorithm>
@@ -22,10 +23,23 @@ bool areSolid(const TextContent& text) {
                        [](const LetterPose& p) { return p.opacity >= 1; });
 }
 
+bool areSolid(const CodeContent& code) {
+    return code.bars.a >= 1 && (!code.ground || code.ground->a >= 1);
+}
+
 bool canBeOutlined(const Layer& layer) {
     const auto* text = layer.as<TextContent>();
-    return text && !layer.mask && !layer.clipped && layer.blend == BlendMode::Normal && layer.opacity >= 1 &&
-           text->colour.a >= 1 && areSolid(*text) && !isTreated(layer);
+    const auto* code = layer.as<CodeContent>();
+    const bool solid = (text && text->colour.a >= 1 && areSolid(*text)) || (code && areSolid(*code));
+    return solid && !layer.mask && !layer.clipped && layer.blend == BlendMode::Normal && layer.opacity >= 1 &&
+           !isTreated(layer);
+}
+
+/// Back to front.
+std::vector<InkedOutline> outlinesOf(const Layer& layer, const Release& release, ParagraphCache& paragraphs) {
+    if (const auto* code = layer.as<CodeContent>()) return inkedCode(*code, paragraphs.code(*code, release));
+    const auto& text = *layer.as<TextContent>();
+    return inkedWords(text, paragraphs.get(resolvedText(text, release)));
 }
 
 } // namespace
@@ -38,10 +52,8 @@ std::vector<OutlinedText> takeFrontWords(Scene& scene, ParagraphCache& paragraph
         for (auto it = firstArt; it != view.stack.begin();) {
             const Layer& layer = **--it;
             if (!layer.on) continue;
-            const auto* text = layer.as<TextContent>();
-            const auto paragraph = paragraphs.get(resolvedText(*text, *scene.release));
-            for (const InkedOutline& ink : inkedWords(*text, paragraph)) {
-                OutlinedText word{ink.outline, view.toOutput * textToPanel(layer.placement),
+            for (const InkedOutline& ink : outlinesOf(layer, *scene.release, paragraphs)) {
+                OutlinedText word{ink.outline, view.toOutput * placementMap(layer.placement),
                                   ink.colour,  view.clip,
                                   view.prints, view.toOutput};
                 if (layer.warp) {

@@ -1,4 +1,4 @@
-// Words that a print file keeps as outlines.
+// Words and codes that a print file keeps as outlines.
 #pragma once
 
 #include "render/layer_geometry.h"
@@ -8,7 +8,7 @@
 
 namespace glyptos {
 
-/// A text layer drawn as outlines over the art.
+/// Words, or the bars or the ground of a code, drawn as outlines over the art.
 struct OutlinedText {
     std::shared_ptr<const Path> outline;
     Affine toOutput;
@@ -18,8 +18,8 @@ struct OutlinedText {
     Affine panelToOutput;
 };
 
-/// Takes the words that lie in front of all art, hide what is behind them and are not treated out of the
-/// scene, back to front.
+/// Takes the words and codes that lie in front of all art, hide what is behind them and are not treated out
+/// of the scene, back to front.
 std::vector<OutlinedText> takeFrontWords(Scene& scene, ParagraphCache& paragraphs);
 
 } // namespace glyptos

@@ -37,4 +37,17 @@ Result<PrintOrder> printOrder(const Release& release, const std::string& id, con
     return out;
 }
 
+Result<std::vector<std::string>> readBackCodes(Renderer& renderer, const ReleasePtr& release,
+                                               const PrintOrder& order, const std::atomic<bool>* cancel) {
+    std::vector<std::string> notes;
+    for (const CodeVerdict& verdict : judgeCodes(renderer, release, order.piece->id, cancel)) {
+        const Panel& panel = *order.piece->flat->panel(verdict.panel.panel);
+        if (std::find(order.sheets.begin(), order.sheets.end(), panel.sheet) == order.sheets.end()) continue;
+        const std::string said = verdict.name + ", " + panel.name + ": " + verdict.sentence;
+        if (verdict.grade == CodeGrade::Wrong) return fail(Fault::Usage, said + " Nothing was written.");
+        if (verdict.grade == CodeGrade::Doubtful) notes.push_back(said);
+    }
+    return notes;
+}
+
 } // namespace glyptos

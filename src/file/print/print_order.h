@@ -3,7 +3,7 @@
 
 #include "base/error.h"
 #include "file/data_folder.h"
-#include "release/release.h"
+#include "render/fit/code_verdicts.h"
 
 #include <span>
 
@@ -31,6 +31,7 @@ struct PrintReport {
     double ppi = 0;
     std::vector<PrintedPage> pages;
     uintmax_t bytes = 0;
+    std::vector<std::string> notes = {}; ///< what is doubtful of its codes, a sentence each
 
     double mostInk() const;
     int outlinedTexts() const;
@@ -44,5 +45,11 @@ struct PrintOrder {
 };
 [[nodiscard]] Result<PrintOrder> printOrder(const Release& release, const std::string& piece,
                                             const PrintOptions& options);
+
+/// Reads the codes on those sheets back. Fails at the first that must not be printed as it is; else tells
+/// what is doubtful.
+[[nodiscard]] Result<std::vector<std::string>> readBackCodes(Renderer& renderer, const ReleasePtr& release,
+                                                             const PrintOrder& order,
+                                                             const std::atomic<bool>* cancel);
 
 } // namespace glyptos

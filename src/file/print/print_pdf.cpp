@@ -132,7 +132,10 @@ Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release,
     auto press = ToPress::create(options.pressProfile, options.inkLimit);
     if (!press) return tl::unexpected(press.error());
     try {
+        auto notes = readBackCodes(renderer, release, *order, options.cancel);
+        if (!notes) return tl::unexpected(notes.error());
         PrintFile made(renderer, release, *piece, options, **press);
+        made.report().notes = std::move(*notes);
         for (const size_t sheet : order->sheets) {
             made.add(sheet);
             if (isCancelled(options.cancel)) return cancelled();

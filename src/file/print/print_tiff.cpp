@@ -108,6 +108,9 @@ Result<PrintReport> writePrintTiff(Renderer& renderer, const ReleasePtr& release
     const double ppi = options.ppi > 0 ? options.ppi : flat.ppi;
     PrintReport report{flat.bleed, ppi, {}, 0};
     try {
+        auto notes = readBackCodes(renderer, release, *order, options.cancel);
+        if (!notes) return tl::unexpected(notes.error());
+        report.notes = std::move(*notes);
         TiffMemory out;
         for (const size_t sheet : order->sheets) {
             const Scene scene = flatScene(release, id, {pxPerMm(Ppi{ppi}), true, {}, {}, true, sheet});

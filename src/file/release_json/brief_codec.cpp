@@ -5,7 +5,9 @@ namespace {
 
 /// Words that older files may lack.
 constexpr std::pair<const char*, std::string Brief::*> kLater[] = {
-    {"genre", &Brief::genre}, {"audience", &Brief::audience}, {"notes", &Brief::notes}};
+    {"genre", &Brief::genre},         {"audience", &Brief::audience}, {"notes", &Brief::notes},
+    {"barcode", &Brief::barcode},     {"address", &Brief::address},   {"copyright", &Brief::copyright},
+    {"phonogram", &Brief::phonogram}, {"madeIn", &Brief::madeIn}};
 
 } // namespace
 

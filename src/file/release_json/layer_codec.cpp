@@ -125,6 +125,25 @@ struct Codec<GroupContent> {
 };
 
 template <>
+struct Codec<CodeContent> {
+    static bool reads(const std::string& kind) { return kind == "code"; }
+    static void write(Json& out, const CodeContent& c, const To&) {
+        out.update({{"kind", "code"},
+                    {"code", kCodeKindIds[size_t(c.kind)]},
+                    {"text", c.text},
+                    {"bars", withInk(Json{}, "colour", c.bars)}});
+        if (c.ground) out["ground"] = withInk(Json{}, "colour", *c.ground);
+    }
+    static CodeContent read(const At& at) {
+        const Entry& e = at.layer;
+        CodeContent out{e.oneOf<CodeKind>("code", kCodeKindIds), e.text("text"),
+                        readInk(e.at("bars"), "colour"), std::nullopt};
+        if (e.has("ground")) out.ground = readInk(e.at("ground"), "colour");
+        return out;
+    }
+};
+
+template <>
 struct Codec<GradeContent> {
     static bool reads(const std::string& kind) { return kind == "grade"; }
     static void write(Json& out, const GradeContent&, const To&) { out["kind"] = "grade"; }

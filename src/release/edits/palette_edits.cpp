@@ -57,6 +57,8 @@ std::optional<Layer> withOwnColour(const Layer& layer, const Rgba& c) {
             shape->fill = Ink(c);
         else
             shape->stroke->paint = Ink(c);
+    } else if (auto* code = std::get_if<CodeContent>(&out.content)) {
+        code->bars = Ink(c);
     } else {
         return std::nullopt;
     }

@@ -164,11 +164,25 @@ NamedLayer LayerRecipes::text(const TextContent& content, const Mapping& map) co
     if (!reaches(map, paragraph->ink)) return {};
     KeyHash hash(kText);
     hash.add(spec).add(content.colour).add(content.colours).add(region_).add(parts_.paragraphs.generation());
+    return inked(std::move(hash), inkedWords(content, paragraph), map);
+}
+
+NamedLayer LayerRecipes::code(const CodeContent& content, const Mapping& map) const {
+    const auto drawn = parts_.paragraphs.code(content, release_);
+    if (!reaches(map, drawn->box)) return {};
+    KeyHash hash(kCode);
+    hash.add(content.kind).add(drawn->text).add(content.bars).add(region_);
+    hash.add(content.ground.has_value()).add(content.ground.value_or(Ink()));
+    hash.add(parts_.paragraphs.generation());
+    return inked(std::move(hash), inkedCode(content, drawn), map);
+}
+
+NamedLayer LayerRecipes::inked(KeyHash hash, std::vector<InkedOutline> outlines, const Mapping& map) const {
     addMapping(hash, map, region_);
-    return named(hash.key(), [=, words = inkedWords(content, paragraph), region = region_](Scratch&) {
-        if (const auto affine = map.affine()) return textTile(words, *affine, region);
+    return named(hash.key(), [=, outlines = std::move(outlines), region = region_](Scratch&) {
+        if (const auto affine = map.affine()) return textTile(outlines, *affine, region);
         std::vector<InkedOutline> bent;
-        for (const InkedOutline& one : words)
+        for (const InkedOutline& one : outlines)
             bent.push_back(
                 {std::make_shared<const Path>(mapped(*one.outline, map, kOutlineTolerance)), one.colour});
         return textTile(bent, {}, region);

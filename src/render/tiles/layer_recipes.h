@@ -28,7 +28,8 @@ enum TileKind : int {
     kTreated,
     kTreatedInput,
     kGrade,
-    kOutline
+    kOutline,
+    kCode
 };
 
 /// Mappings lead to output pixels: `map` from a layer's own frame (px of the whole source, units of words and
@@ -43,6 +44,7 @@ class LayerRecipes {
 
     NamedLayer picture(const PictureContent& content, const Mapping& map) const;
     NamedLayer text(const TextContent& content, const Mapping& map) const;
+    NamedLayer code(const CodeContent& content, const Mapping& map) const;
     NamedLayer fill(const FillContent& fill, const Mapping& toOutput) const;
     NamedLayer shape(const ShapeContent& shape, const Mapping& map) const;
     NamedLayer painted(const PaintedContent& content, const Mapping& map) const;
@@ -58,6 +60,8 @@ class LayerRecipes {
     TileRecipe within(const std::shared_ptr<const Path>& outline, const Mapping& toOutput) const;
 
   private:
+    /// Outlines of one colour each, under the name that `hash` gives them so far.
+    NamedLayer inked(KeyHash hash, std::vector<InkedOutline> outlines, const Mapping& map) const;
     bool reaches(const Mapping& map, const Rect& area) const;
     PatternPicture pictureFor(const std::string& id, double scale) const;
     PatternPicture patternFor(const Paint& paint, double scale) const;

@@ -174,6 +174,10 @@ NamedLayer Namer::rows(const Layer& layer, const TextContent& content, const Map
     return recipes_.text(content, mapping(layer, toOutput));
 }
 
+NamedLayer Namer::rows(const Layer& layer, const CodeContent& code, const Mapping& toOutput) {
+    return recipes_.code(code, mapping(layer, toOutput));
+}
+
 NamedLayer Namer::rows(const Layer&, const FillContent& fill, const Mapping& toOutput) {
     return recipes_.fill(fill, toOutput);
 }

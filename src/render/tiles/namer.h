@@ -64,6 +64,7 @@ class Namer {
     NamedLayer rows(const Layer& layer, const EchoContent& echo, const Mapping& toOutput);
     NamedLayer rows(const Layer& layer, const PictureContent& content, const Mapping& toOutput);
     NamedLayer rows(const Layer& layer, const TextContent& content, const Mapping& toOutput);
+    NamedLayer rows(const Layer& layer, const CodeContent& code, const Mapping& toOutput);
     /// It shows nothing of its own.
     NamedLayer rows(const Layer&, const GradeContent&, const Mapping&) { return {}; }
     NamedLayer rows(const Layer&, const FillContent& fill, const Mapping& toOutput);

@@ -1,0 +1,241 @@
+#include "scene/draw/rasterize.h"
+
+#include "scene/draw/lamp_map.h"
+#include "scene/draw/picture_sampler.h"
+
+#include <tbb/parallel_for.h>
+
+namespace glyptos {
+namespace {
+
+constexpr int kSamples = 4, kBandRows = 16, kSpan = 8;
+/// Places of the samples in a pixel, from its middle: each in a row and a column of its own.
+constexpr double kSampleX[] = {-0.125, 0.375, -0.375, 0.125}, kSampleY[] = {-0.375, -0.125, 0.125, 0.375};
+/// How much of a surface must be there for a sample to be on it.
+constexpr float kThere[] = {255 * 0.125f, 255 * 0.625f, 255 * 0.375f, 255 * 0.875f};
+
+struct Lights {
+    const LampMap& map;
+    Vec3 from;
+    double everywhere;
+};
+
+/// sRGB-encoded bytes times light, which adds up in linear light (IEC 61966-2-1).
+class Shade {
+  public:
+    Shade() {
+        for (int i = 0; i < 256; ++i) linear_[i] = float(decoded(i / 255.0));
+        for (int i = 0; i <= kSteps; ++i) encoded_[i] = uint8_t(encoded(double(i) / kSteps) * 255 + 0.5);
+    }
+    uint8_t operator()(float byte, float light) const {
+        const float k = std::clamp(byte, 0.0f, 255.0f);
+        const int below = std::min(int(k), 254);
+        const float value = linear_[below] + (linear_[below + 1] - linear_[below]) * (k - float(below));
+        return encoded_[int(std::min(value * light, 1.0f) * kSteps + 0.5f)];
+    }
+
+  private:
+    static constexpr int kSteps = 8191;
+    static double decoded(double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); }
+    static double encoded(double v) {
+        return v <= 0.0031308 ? v * 12.92 : 1.055 * std::pow(v, 1 / 2.4) - 0.055;
+    }
+    float linear_[256];
+    uint8_t encoded_[kSteps + 1];
+};
+
+/// Rows of the picture with all their samples.
+class Band {
+  public:
+    Band(int width, int height, int top, int bottom, const Lights& lights, const Shade& shade)
+        : width_(width)
+        , top_(top)
+        , bottom_(bottom)
+        , middleX_(width / 2.0)
+        , middleY_(height / 2.0)
+        , lights_(lights)
+        , shade_(shade)
+        , nearness_(size_t(width) * size_t(bottom - top) * kSamples, 0.0f)
+        , colours_(nearness_.size(), 0u) {}
+
+    void draw(const SeenFacet& seen) {
+        light_ = lightOn(seen);
+        const int from = std::max(top_, int(std::floor(seen.bounds.y + middleY_ - 1)));
+        const int to = std::min(bottom_, int(std::ceil(seen.bounds.bottom() + middleY_ + 1)));
+        for (int y = from; y < to; ++y) drawRow(seen, y);
+    }
+
+    uint32_t sample(int x, int y, int k) const { return colours_[index(x, y) + size_t(k)]; }
+
+  private:
+    struct FacetLight {
+        float everywhere = 1, lamp = 0;
+        Vec3 place, right, down; ///< in the lamp's map
+    };
+
+    size_t index(int x, int y) const { return (size_t(y - top_) * size_t(width_) + size_t(x)) * kSamples; }
+
+    FacetLight lightOn(const SeenFacet& seen) const {
+        FacetLight out;
+        const Vec3 normal = seen.right.cross(seen.down).unit();
+        // Board that faces the viewer is as bright as it is printed.
+        constexpr double kBrightest = 1.06;
+        const double slant = std::max(0.0, normal.dot(lights_.from)) / std::max(0.2, lights_.from.z);
+        out.everywhere = float(lights_.everywhere);
+        out.lamp = float((1 - lights_.everywhere) * std::min(slant, kBrightest));
+        out.place = lights_.map.placeOf(seen.corner);
+        const double cosine = std::max(0.05, normal.dot(lights_.from));
+        out.place.z += lights_.map.slackFor(std::sqrt(1 - std::min(1.0, cosine * cosine)) / cosine);
+        out.right = lights_.map.mapVector(seen.right), out.down = lights_.map.mapVector(seen.down);
+        return out;
+    }
+
+    void drawRow(const SeenFacet& seen, int y) {
+        const double py = y + 0.5 - middleY_;
+        double from = seen.bounds.x + middleX_ - 1, to = seen.bounds.right() + middleX_ + 1;
+        // Where the four edges leave something of the row, with half a pixel to spare.
+        const auto within = [&](double atZero, double alongX, double alongY) {
+            const double spare = 0.5 * (std::abs(alongX) + std::abs(alongY));
+            const double here = atZero + alongY * py + spare;
+            if (std::abs(alongX) < 1e-15) {
+                if (here < 0) to = from;
+                return;
+            }
+            const double edge = -here / alongX + middleX_;
+            if (alongX > 0)
+                from = std::max(from, edge - 0.5);
+            else
+                to = std::min(to, edge + 0.5);
+        };
+        const EvenlyChanging* q = seen.q;
+        within(q[0].atZero, q[0].alongX, q[0].alongY);
+        within(q[1].atZero, q[1].alongX, q[1].alongY);
+        for (int i = 0; i < 2; ++i)
+            within(q[2].atZero - q[i].atZero, q[2].alongX - q[i].alongX, q[2].alongY - q[i].alongY);
+        const int first = std::max(0, int(std::floor(from))), last = std::min(width_, int(std::ceil(to)));
+        for (int x = first; x < last; x += kSpan) drawSpan(seen, x, std::min(last, x + kSpan), y);
+    }
+
+    struct Shares {
+        double s = 0, t = 0;
+    };
+    static Shares sharesAt(const SeenFacet& seen, double px, double py) {
+        const double depth = 1 / std::max(seen.q[2].at(px, py), 1e-12);
+        return {std::clamp(seen.q[0].at(px, py) * depth, 0.0, 1.0),
+                std::clamp(seen.q[1].at(px, py) * depth, 0.0, 1.0)};
+    }
+
+    void drawSpan(const SeenFacet& seen, int first, int last, int y) {
+        const double py = y + 0.5 - middleY_, px = first + 0.5 - middleX_;
+        const Shares here = sharesAt(seen, px, py), end = sharesAt(seen, px + (last - first), py);
+        const double along = 1.0 / (last - first);
+        const double ds = (end.s - here.s) * along, dt = (end.t - here.t) * along;
+        std::optional<PictureSampler> sampler;
+        const Facet& facet = *seen.facet;
+        if (facet.picture) {
+            // How they change from row to row, in the middle of the span.
+            const double mx = px + (last - first) / 2.0, w = std::max(seen.q[2].at(mx, py), 1e-12);
+            const auto down = [&](int i) {
+                return (seen.q[i].alongY * w - seen.q[i].at(mx, py) * seen.q[2].alongY) / (w * w);
+            };
+            sampler.emplace(*facet.picture, facet.onPicture.mapVector({ds, dt}),
+                            facet.onPicture.mapVector({down(0), down(1)}));
+        }
+        for (int x = first; x < last; ++x) {
+            const double s = here.s + ds * (x - first), t = here.t + dt * (x - first);
+            drawPixel(seen, x, y, s, t, sampler);
+        }
+    }
+
+    void drawPixel(const SeenFacet& seen, int x, int y, double s, double t,
+                   const std::optional<PictureSampler>& sampler) {
+        const double px = x + 0.5 - middleX_, py = y + 0.5 - middleY_;
+        float* nearness = nearness_.data() + index(x, y);
+        float depth[kSamples];
+        bool on[kSamples], any = false;
+        for (int k = 0; k < kSamples; ++k) {
+            const double sx = px + kSampleX[k], sy = py + kSampleY[k];
+            const double a = seen.q[0].at(sx, sy), b = seen.q[1].at(sx, sy), w = seen.q[2].at(sx, sy);
+            depth[k] = float(w);
+            on[k] = a >= 0 && b >= 0 && a <= w && b <= w && depth[k] > nearness[k];
+            any = any || on[k];
+        }
+        if (!any) return;
+        SurfaceColour colour = colourAt(*seen.facet, s, t, sampler);
+        const float light = lightAt(s, t);
+        const uint32_t shown = uint32_t(shade_(colour.b, light)) | uint32_t(shade_(colour.g, light)) << 8 |
+                               uint32_t(shade_(colour.r, light)) << 16 | 0xff000000u;
+        uint32_t* colours = colours_.data() + index(x, y);
+        for (int k = 0; k < kSamples; ++k)
+            if (on[k] && colour.a > kThere[k]) nearness[k] = depth[k], colours[k] = shown;
+    }
+
+    static SurfaceColour colourAt(const Facet& facet, double s, double t,
+                                  const std::optional<PictureSampler>& sampler) {
+        if (sampler) return sampler->at(facet.onPicture.map({s, t}));
+        return {facet.colour[2] * 255, facet.colour[1] * 255, facet.colour[0] * 255, 255};
+    }
+
+    float lightAt(double s, double t) const {
+        if (light_.lamp <= 0) return light_.everywhere;
+        const Vec3 place = light_.place + light_.right * s + light_.down * t;
+        return light_.everywhere + light_.lamp * lights_.map.light(place);
+    }
+
+    int width_, top_, bottom_;
+    double middleX_, middleY_;
+    const Lights& lights_;
+    const Shade& shade_;
+    FacetLight light_;
+    std::vector<float> nearness_; ///< one over the depth
+    std::vector<uint32_t> colours_;
+};
+
+/// The mean of all samples of a pixel, premultiplied.
+uint32_t meanOf(const Band& band, int x, int y, int finer) {
+    uint32_t b = 0, g = 0, r = 0, a = 0;
+    for (int j = 0; j < finer; ++j)
+        for (int i = 0; i < finer; ++i)
+            for (int k = 0; k < kSamples; ++k) {
+                const uint32_t c = band.sample(x * finer + i, y * finer + j, k);
+                b += c & 255, g += (c >> 8) & 255, r += (c >> 16) & 255, a += c >> 24;
+            }
+    const auto n = uint32_t(finer * finer * kSamples), half = n / 2;
+    return (b + half) / n | (g + half) / n << 8 | (r + half) / n << 16 | (a + half) / n << 24;
+}
+
+} // namespace
+
+Buffer<uint8_t> drawFacets(std::span<const Facet> facets, const Eye& eye, const Lamp& lamp,
+                           const DrawSize& size, const std::atomic<bool>* cancel) {
+    const int finer = std::max(1, size.finer);
+    Eye large = eye;
+    large.focal *= finer;
+    std::vector<SeenFacet> seen;
+    for (const Facet& facet : facets)
+        if (auto one = seenFacet(facet, large)) seen.push_back(*one);
+    // The nearest first: what they hide need not be read.
+    const auto depth = [](const SeenFacet& f) { return (f.corner + f.right * 0.5 + f.down * 0.5).z; };
+    std::sort(seen.begin(), seen.end(),
+              [&](const SeenFacet& a, const SeenFacet& b) { return depth(a) > depth(b); });
+    const LampMap map(facets, eye, lamp.from);
+    const Lights lights{map, lamp.from.unit(), std::clamp(lamp.everywhere, 0.0, 1.0)};
+    const Shade shade;
+    Buffer<uint8_t> out(size_t(size.width) * size_t(size.height) * 4);
+    const int bands = (size.height + kBandRows - 1) / kBandRows;
+    tbb::parallel_for(0, bands, [&](int i) {
+        if (cancel && *cancel) return;
+        const int top = i * kBandRows, bottom = std::min(size.height, top + kBandRows);
+        Band band(size.width * finer, size.height * finer, top * finer, bottom * finer, lights, shade);
+        for (const SeenFacet& facet : seen) band.draw(facet);
+        for (int y = top; y < bottom; ++y)
+            for (int x = 0; x < size.width; ++x) {
+                const uint32_t pixel = meanOf(band, x, y, finer);
+                uint8_t* to = out.data() + (size_t(y) * size_t(size.width) + size_t(x)) * 4;
+                for (int c = 0; c < 4; ++c) to[c] = uint8_t(pixel >> (8 * c));
+            }
+    });
+    return out;
+}
+
+} // namespace glyptos
