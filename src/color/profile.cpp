@@ -1,21 +1,12 @@
 #include "color/profile.h"
 
+#include "color/lcms_profile.h"
+
 #include <cmath>
 #include <cstring>
-#include <lcms2.h>
 
 namespace glyptos {
 namespace {
-
-struct CloseProfile {
-    void operator()(void* p) const { cmsCloseProfile(p); }
-};
-using ProfilePtr = std::unique_ptr<void, CloseProfile>;
-
-ProfilePtr open(std::span<const uint8_t> bytes) {
-    if (bytes.empty() || bytes.size() > size_t(64) << 20) return nullptr;
-    return ProfilePtr(cmsOpenProfileFromMem(bytes.data(), static_cast<cmsUInt32Number>(bytes.size())));
-}
 
 cmsUInt32Number format(SampleSpace space, bool sixteen) {
     switch (space) {
@@ -73,12 +64,12 @@ ToWorkingSpace::ToWorkingSpace(SampleSpace space, bool sixteenBit, std::span<con
                                std::span<const uint8_t> pressProfile)
     : space_(space)
     , sixteen_(sixteenBit) {
-    ProfilePtr from = open(profile);
+    ProfilePtr from = openProfile(profile);
     if (from && cmsGetColorSpace(from.get()) != signature(space)) from = nullptr;
     ignored_ = !profile.empty() && !from;
     if (!from && space == SampleSpace::Rgb) return;
     if (!from && space == SampleSpace::Gray) from = grayOfSrgb();
-    if (!from) from = open(pressProfile);
+    if (!from) from = openProfile(pressProfile);
     if (!from) return;
     const ProfilePtr to(cmsCreate_sRGBProfile());
     const cmsUInt32Number out = sixteenBit ? TYPE_RGB_16 : TYPE_RGB_8;
@@ -104,7 +95,7 @@ void ToWorkingSpace::convert(const void* in, void* out, size_t pixels) const {
 }
 
 Result<std::shared_ptr<const ToPress>> ToPress::create(std::span<const uint8_t> profile, double inkLimit) {
-    const ProfilePtr press = open(profile);
+    const ProfilePtr press = openProfile(profile);
     if (!press || cmsGetColorSpace(press.get()) != cmsSigCmykData)
         return fail(Fault::Damaged,
                     "The press profile is not a CMYK profile; nothing was written. Choose another profile.");

@@ -3,11 +3,13 @@
 #include "support/readers.h"
 
 #include "crate/entry.h"
+#include "file/cut/cut_paths.h"
 #include "file/data_folder.h"
 #include "file/disk/atomic_file.h"
 #include "file/journal/journal_reader.h"
 #include "file/open_raster.h"
 #include "file/pictures/picture_store.h"
+#include "file/project.h"
 #include "file/release_json/release_json.h"
 #include "release/walks.h"
 #include "support/every_kind.h"
@@ -94,6 +96,14 @@ class ReadersTest : public QObject {
         if (name == "jpeg") {
             const Bytes plain = jpegOf(24, 16, [](int x, int y) { return soft(x, y); });
             return {plain, withOrientation(plain, 6), cmykJpegOf(16, 16, {9, 80, 200, 30})};
+        }
+        if (name == "cut-paths") {
+            Flat flat;
+            const FormList forms = shippedForms().value();
+            for (const auto& form : forms)
+                if (form->id == "shell-label") flat = workOut(*form).value();
+            const CutJob job = cutJobOf(flat, {0, 1});
+            return {bytes(cutSvg(job, "Shell label")), bytes(cutDxf(job))};
         }
         if (name == "png")
             return {pngOf(24, 16, [](int x, int y) { return soft(x, y); }),

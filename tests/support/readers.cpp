@@ -5,6 +5,7 @@
 #include "crate/book.h"
 #include "crate/entry.h"
 #include "file/brushes.h"
+#include "file/cut/cut_job.h"
 #include "file/disk/atomic_file.h"
 #include "file/journal/journal_reader.h"
 #include "file/looks.h"
@@ -111,6 +112,12 @@ bool readRaster(Bytes bytes) {
     return readOpenRaster(AsFile(bytes).path()).has_value();
 }
 
+bool readCuts(Bytes bytes) {
+    const auto job = readCutJob(bytes, "input");
+    if (job) drawCutJob(*job, faultsOf(*job), 64);
+    return job.has_value();
+}
+
 bool readForm(Bytes bytes) {
     const auto form = parseForm(textOf(bytes), "input");
     return form && workOut(*form).has_value();
@@ -201,6 +208,7 @@ const std::vector<Reader>& readers() {
         {"crate-book", readBook},
         {"agency", readText<agencyTermsFromJson>},
         {"palette", readNamedText<paletteFromText>},
+        {"cut-paths", readCuts},
     };
     return all;
 }

@@ -86,8 +86,7 @@ void BenchPicture::clear() {
 }
 
 QRectF BenchPicture::placeAt(Vec2 origin, double scale) const {
-    const double k = scale / pxPerUnit_; // widget px a pixel
-    return {origin.x + area_.x * k, origin.y + area_.y * k, image_.width() * k, image_.height() * k};
+    return place().at(origin, scale);
 }
 
 void BenchPicture::paint(QPainter& painter, Vec2 origin, double scale) const {

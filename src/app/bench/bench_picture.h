@@ -31,6 +31,19 @@ class BenchPicture : public QObject {
     /// True when what was last asked for is shown in full.
     bool isWhole() const { return whole_; }
     bool isEmpty() const { return image_.isNull(); }
+    const QImage& image() const { return image_; }
+
+    /// Where a rendering lies.
+    struct Place {
+        IntRect area; ///< device px from the scene's origin
+        double pxPerUnit = 1;
+        /// In a widget whose frame has its origin at `origin` and `scale` widget px a unit.
+        QRectF at(Vec2 origin, double scale) const {
+            const double k = scale / pxPerUnit; // widget px a pixel
+            return {origin.x + area.x * k, origin.y + area.y * k, area.w * k, area.h * k};
+        }
+    };
+    Place place() const { return {area_, pxPerUnit_}; }
 
     /// Where it lies in a widget whose frame has its origin at `origin` and `scale` widget px a unit.
     QRectF placeAt(Vec2 origin, double scale) const;

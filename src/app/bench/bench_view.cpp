@@ -1,5 +1,7 @@
 #include "app/bench/bench_view.h"
 
+#include "app/bench/proof_strip.h"
+
 #include "app/session/engine.h"
 #include "app/widgets/theme.h"
 
@@ -27,7 +29,8 @@ BenchView::BenchView(Engine& engine, RenderService& service, QWidget* parent)
     : QWidget(parent)
     , engine_(engine)
     , service_(service)
-    , picture_(service, nullptr) {
+    , picture_(service, nullptr)
+    , proof_(picture_, nullptr) {
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
     setMinimumSize(300, 200);
@@ -41,7 +44,7 @@ BenchView::BenchView(Engine& engine, RenderService& service, QWidget* parent)
 }
 
 bool BenchView::isFinished() const {
-    return picture_.isWhole() && !engine_.pictures.busy();
+    return picture_.isWhole() && !engine_.pictures.busy() && proof_.isSettled();
 }
 
 void BenchView::setDocument(Document* document) {
@@ -167,8 +170,9 @@ void BenchView::paintArt(QPainter& painter) {
     painter.setBrush(QColor(0, 0, 0, 22));
     for (int i = 1; i <= 3; ++i)
         for (const int side : {-1, 1}) painter.drawPath(place.translated(side * i * 0.5, 1.5 * i));
-    painter.fillPath(place, Qt::white);
+    painter.fillPath(place, proof_.paper());
     picture_.paint(painter, origin_, scale_);
+    proof_.paint(painter, origin_, scale_, rect());
 }
 
 void BenchView::paintEvent(QPaintEvent*) {
@@ -251,7 +255,17 @@ void BenchView::showEvent(QShowEvent*) {
     refresh();
 }
 
+void BenchView::setProofing(Proofing* proofing) {
+    proof_.setProofing(proofing);
+    strip_ = new ProofStrip(*proofing, proof_, this);
+    connect(&proof_, &BenchProof::shown, this, [this] {
+        update();
+        if (isFinished()) Q_EMIT rendered();
+    });
+}
+
 void BenchView::resizeEvent(QResizeEvent*) {
+    if (strip_) strip_->stand();
     if (fitted_)
         zoomToFit();
     else

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "app/bench/bench_picture.h"
+#include "app/bench/bench_proof.h"
 #include "app/bench/dieline_painter.h"
 #include "app/session/document.h"
 #include "app/session/render_service.h"
@@ -12,6 +13,7 @@
 namespace glyptos {
 
 class Engine;
+class ProofStrip;
 
 /// Units of the rulers.
 enum class RulerUnit { Mm, Inch, Px };
@@ -31,6 +33,9 @@ class BenchView : public QWidget {
     void setKey(const LineKey& key);
     const LineKey& key() const { return key_; }
     void setRulerUnit(RulerUnit unit);
+    /// Shows what is on it as it will be printed, when that is asked for.
+    void setProofing(Proofing* proofing);
+    const BenchProof& proof() const { return proof_; }
     /// True when the finished picture of the present view is shown.
     bool isFinished() const;
 
@@ -108,6 +113,8 @@ class BenchView : public QWidget {
 
     void requestChanged();
     BenchPicture picture_;
+    BenchProof proof_;
+    ProofStrip* strip_ = nullptr;
     ReleasePtr requested_; ///< that was last asked for
     PanelRef requestedPanel_;
     double scale_ = 1;

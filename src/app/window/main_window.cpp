@@ -113,6 +113,9 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
         const QString file = askPicture(tr("A reference picture"));
         if (!file.isEmpty()) importer_.refer(file);
     });
+    compose_->bench()->setProofing(&proofing_);
+    layout_->bench()->setProofing(&proofing_);
+    connect(&proofing_, &Proofing::refused, this, &MainWindow::tell);
     connect(compose_->bench(), &ComposeBench::picturesArrived, this,
             [this](const QStringList& files, Vec2 at) { bringIn(files, at); });
     for (BenchView* bench :

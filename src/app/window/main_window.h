@@ -39,6 +39,7 @@ class MainWindow : public QMainWindow {
     GatherView* gather() const { return gather_; }
     CrateService& crate() { return crate_; }
     LayoutView* layOut() const { return layout_; }
+    Proofing& proofing() { return proofing_; }
     DeliverView* deliver() const { return deliver_; }
     SetStrip* set() const { return strip_; }
     StepsRail* rail() const { return rail_; }
@@ -120,6 +121,7 @@ class MainWindow : public QMainWindow {
     Engine& engine_;
     FormList forms_;
     RenderService service_;
+    Proofing proofing_;
     JournalKeeper journal_; ///< outlives what saves
     FontShelf fonts_;
     ReleaseFiles files_;
@@ -140,7 +142,7 @@ class MainWindow : public QMainWindow {
     Miniature* miniature_; ///< of the release, for its journal
     QTimer miniatureSoon_;
     QElapsedTimer saving_;
-    QAction *undo_, *redo_, *night_, *linear_, *nextTake_, *blendSheet_, *sideBySide_;
+    QAction *undo_, *redo_, *night_, *linear_, *nextTake_, *blendSheet_, *sideBySide_, *asPrinted_;
     QMenu* recent_;
     LayerMenu* layerMenu_ = nullptr;
     void connectFiles();

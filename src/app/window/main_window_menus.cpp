@@ -142,6 +142,11 @@ void MainWindow::makeViewMenu() {
     action(menu, tr("100 %"), QKeySequence(tr("Ctrl+9")),
            [=] { onBench([](BenchView* b) { b->zoomToActualPixels(); }); });
     menu->addSeparator();
+    asPrinted_ = action(menu, tr("As printed"), QKeySequence(tr("F7")),
+                        [this] { proofing_.setOn(asPrinted_->isChecked()); });
+    asPrinted_->setCheckable(true);
+    asPrinted_->setToolTip(tr("In press inks on paper, on the benches of Compose and Lay out"));
+    connect(&proofing_, &Proofing::changed, asPrinted_, [this] { asPrinted_->setChecked(proofing_.isOn()); });
     blendSheet_ = action(menu, tr("Blend sheet"), {}, [this] {
         showStep(Step::Compose);
         compose_->blendSheet()->open();

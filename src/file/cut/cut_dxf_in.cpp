@@ -94,10 +94,11 @@ class DxfReader {
         : pairs_(pairsOf(bytes)) {}
 
     CutJob run() {
+        for (size_t i = 0; i < pairs_.size(); ++i)
+            if (pairs_[i].code == 9 && pairs_[i].value == "$EXTMAX") readExtent(i + 1);
         bool inEntities = false;
         for (size_t at = 0; at < pairs_.size();) {
             if (pairs_[at].code != 0) {
-                if (pairs_[at].value == "$EXTMAX") readExtent(at + 1);
                 ++at;
                 continue;
             }

@@ -95,7 +95,8 @@ CutJob cutJobOf(const Flat& flat, const std::vector<size_t>& sheets) {
     const Rect whole = all.grown(kMargin);
     for (CutLine& line : job.lines)
         for (Vec2& p : line.line.points) p = p - Vec2{whole.x, whole.y};
-    job.width = whole.w, job.height = whole.h;
+    const auto rounded = [](double v) { return std::round(v * 1e6) / 1e6; };
+    job.width = rounded(whole.w), job.height = rounded(whole.h);
     return job;
 }
 

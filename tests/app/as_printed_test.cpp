@@ -1,0 +1,120 @@
+// The bench as printed: press inks on paper, what they cannot show, one plate, half and half.
+#include "app/bench/proof_strip.h"
+#include "release/edits/edits.h"
+#include "support/register.h"
+#include "support/window.h"
+
+#include <QCheckBox>
+
+using namespace glyptos;
+using namespace glyptos::test;
+
+class ProofViewTest : public QObject {
+    Q_OBJECT
+    std::unique_ptr<TestWindow> t;
+
+    BenchView& bench() { return *t->window->compose()->bench(); }
+    ProofStrip& strip() { return *bench().findChild<ProofStrip*>(); }
+    void trigger(const QString& text) {
+        for (QAction* action : t->window->findChildren<QAction*>())
+            if (action->text() == text) return action->trigger();
+        QFAIL(qPrintable(text));
+    }
+    template <class W>
+    W* named(const QString& name) {
+        for (W* w : strip().findChildren<W*>())
+            if (w->accessibleName() == name || w->property("text").toString() == name) return w;
+        return nullptr;
+    }
+    void choose(const QString& box, int i) {
+        auto* combo = named<QComboBox>(box);
+        combo->setCurrentIndex(i);
+        Q_EMIT combo->activated(i);
+    }
+    /// The art at shares of the panel.
+    QColor at(double x, double y) {
+        t->settle([&] { return bench().isFinished(); });
+        const Panel& panel = *t->document().shownPanel();
+        const Vec2 p = bench().toView().map({panel.width * x, panel.height * y});
+        return bench().grab().toImage().pixelColor(int(p.x), int(p.y));
+    }
+
+  private Q_SLOTS:
+    void init() {
+        t = std::make_unique<TestWindow>();
+        t->document().selectPanel({t->piece("sleeve-12"), "front"});
+        Layer fill;
+        fill.content = FillContent{Rgba{0.02f, 0.9f, 0.15f, 1}};
+        t->document().edit("Green", withLayer(t->document().release(), t->document().panel(), fill).release);
+        t->window->showStep(Step::Compose);
+        t->settle();
+    }
+    void cleanup() { t.reset(); }
+
+    void vividGreenIsDullInInks() {
+        const QColor before = at(0.3, 0.6);
+        QVERIFY(!strip().isVisible());
+        trigger("As printed");
+        QVERIFY(strip().isVisible());
+        const QColor after = at(0.3, 0.6);
+        QVERIFY2(after.green() < before.green() - 20 && after.red() > before.red(), qPrintable(after.name()));
+        t->settle();
+        QVERIFY2(named<QLabel>("What the proof found")->text().startsWith("100.0 % cannot be shown"),
+                 qPrintable(named<QLabel>("What the proof found")->text()));
+        trigger("As printed");
+        QVERIFY(!strip().isVisible());
+        QCOMPARE(at(0.3, 0.6), before);
+    }
+
+    void marksAndPlates() {
+        trigger("As printed");
+        choose("What is marked", 1);
+        const QColor marked = at(0.3, 0.6);
+        QCOMPARE(marked, QColor(Proof::kGamutMark[0], Proof::kGamutMark[1], Proof::kGamutMark[2]));
+        choose("What is marked", 0);
+        choose("Inks", 2);
+        const QColor magenta = at(0.3, 0.6);
+        QVERIFY(magenta.red() == magenta.green() && magenta.lightness() > 200); // green has hardly any
+        choose("Inks", 3);
+        QVERIFY(at(0.3, 0.6).lightness() < 100); // and much yellow
+    }
+
+    void halfAndHalf() {
+        const QColor before = at(0.1, 0.6);
+        trigger("As printed");
+        QTest::mouseClick(named<QCheckBox>("Half"), Qt::LeftButton, {},
+                          QPoint(6, named<QCheckBox>("Half")->height() / 2));
+        QCOMPARE(at(0.1, 0.6), before);
+        QVERIFY(at(0.9, 0.6) != before);
+    }
+
+    void itFollowsTheArt() {
+        trigger("As printed");
+        const QColor green = at(0.3, 0.6);
+        Layer fill;
+        fill.content = FillContent{Rgba{0.5f, 0.5f, 0.5f, 1}};
+        t->document().edit("Grey", withLayer(t->document().release(), t->document().panel(), fill).release);
+        const QColor grey = at(0.3, 0.6);
+        QVERIFY(grey != green && std::abs(grey.red() - grey.green()) < 14);
+        t->settle();
+        QVERIFY(named<QLabel>("What the proof found")->text().startsWith("0.0 %"));
+        // Lay out shows it too.
+        t->window->showStep(Step::LayOut);
+        auto* flat = t->window->layOut()->bench();
+        t->settle([&] { return flat->isFinished(); });
+        QVERIFY(flat->findChild<ProofStrip*>()->isVisible());
+    }
+
+    void aFileThatIsNoProfileIsSaid() {
+        trigger("As printed");
+        const auto before = t->window->proofing().proof();
+        QString said;
+        connect(&t->window->proofing(), &Proofing::refused, this, [&](const QString& s) { said = s; });
+        t->window->proofing().useProfile(QStringLiteral(SOURCE_FOLDER "/README.md"));
+        QVERIFY2(said.contains("README.md") && said.contains("kept"), qPrintable(said));
+        QCOMPARE(t->window->proofing().proof(), before);
+    }
+};
+
+GLYPTOS_TEST(ProofViewTest)
+#include "as_printed_test.moc"
