@@ -1,6 +1,7 @@
 // glyptos-bench [--json FILE] [--curve | --gather | --vision | --layout]: the budgets of docs/performance.md,
 // measured against a peer in the same run where there is one; with --curve, how the cost grows with size and
-// depth; with --flatten, --gather, --keeping, --lettering, --vision, --painting, --printing, --treating or
+// depth; with --flatten, --folding, --gather, --keeping, --lettering, --vision, --painting, --printing,
+// --treating or
 // --warp, the rows of those alone; with
 // --layout, what pictures stored as tiles would gain. Times are the least of several runs for ratios, and the
 // 95th percentile where a budget says so.
@@ -11,6 +12,7 @@
 #include "file/pictures/picture_reader.h"
 #include "file/pictures/picture_writer.h"
 #include "flatten.h"
+#include "folding.h"
 #include "gather.h"
 #include "keeping.h"
 #include "layers.h"
@@ -230,6 +232,7 @@ int main(int argc, char** argv) {
         add(specimens());
     };
     if (arguments.contains(QStringLiteral("--lettering"))) return addLettering(), print(rows, {}), 0;
+    if (arguments.contains(QStringLiteral("--folding"))) return add(folding(fonts, demo)), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--printing")))
         return add(printing(fonts, demo)), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--layout"))) return whatTilesWouldGain(fonts), 0;
@@ -241,6 +244,7 @@ int main(int argc, char** argv) {
     addPainting();
     addKeeping();
     addLettering();
+    add(folding(fonts, demo));
     add(printing(fonts, demo));
     add(panning(fonts));
     rows.push_back(memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048));

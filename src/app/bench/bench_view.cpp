@@ -68,10 +68,11 @@ bool BenchView::fit() {
     const Rect area = extent();
     if (area.empty() || width() < 10) return false;
     const double roomX = std::max(40.0, width() - kRuler - 2 * kMargin),
-                 roomY = std::max(40.0, height() - kRuler - 2 * kMargin);
+                 top = kRuler + (strip_ && !strip_->isHidden() ? ProofStrip::kHeight : 0),
+                 roomY = std::max(40.0, height() - top - 2 * kMargin);
     const double scale = std::min(roomX / area.w, roomY / area.h);
     const Vec2 origin{std::round(kRuler + (width() - kRuler) / 2.0 - area.centre().x * scale),
-                      std::round(kRuler + (height() - kRuler) / 2.0 - area.centre().y * scale)};
+                      std::round(top + (height() - top) / 2.0 - area.centre().y * scale)};
     const bool moved = std::exchange(scale_, scale) != scale,
                shifted = !(std::exchange(origin_, origin) == origin);
     return moved || shifted;
@@ -258,6 +259,9 @@ void BenchView::showEvent(QShowEvent*) {
 void BenchView::setProofing(Proofing* proofing) {
     proof_.setProofing(proofing);
     strip_ = new ProofStrip(*proofing, proof_, this);
+    connect(proofing, &Proofing::changed, this, [this] {
+        if (fitted_) zoomToFit();
+    });
     connect(&proof_, &BenchProof::shown, this, [this] {
         update();
         if (isFinished()) Q_EMIT rendered();

@@ -1,7 +1,6 @@
 #include "app/bench/proof_strip.h"
 
 #include "app/session/words.h"
-#include "app/widgets/form_rows.h"
 
 #include <QFileDialog>
 #include <QHBoxLayout>
@@ -9,7 +8,7 @@
 namespace glyptos {
 namespace {
 
-constexpr int kTop = 24, kHeight = 36; // px, under the ruler
+constexpr int kTop = 24; // px, under the ruler
 
 } // namespace
 
@@ -30,7 +29,6 @@ ProofStrip::ProofStrip(Proofing& proofing, const BenchProof& proof, QWidget* ben
         row->addWidget(made);
         return made;
     };
-    row->addWidget(roleLabel(tr("As printed"), "soft"));
     profile_ = box(tr("Press profile"), {QString(), tr("The shipped one"), tr("From a file…")});
     profile_->setMaximumWidth(170);
     connect(profile_, &QComboBox::activated, this, &ProofStrip::chooseProfile);
@@ -49,8 +47,7 @@ ProofStrip::ProofStrip(Proofing& proofing, const BenchProof& proof, QWidget* ben
     row->addWidget(split_ = new QCheckBox(tr("Half")));
     split_->setToolTip(tr("The left half stays as it is on screens"));
     connect(split_, &QCheckBox::clicked, this, [this](bool on) { proofing_.setSplit(on); });
-    row->addWidget(tally_ = roleLabel(QString(), "soft"), 1);
-    tally_->setWordWrap(false);
+    row->addWidget(tally_ = new ElidedLabel, 1);
     tally_->setAccessibleName(tr("What the proof found"));
     connect(&proofing_, &Proofing::changed, this, &ProofStrip::refresh);
     connect(&proof_, &BenchProof::shown, this, &ProofStrip::refresh);
@@ -90,11 +87,10 @@ void ProofStrip::refresh() {
     split_->setChecked(proofing_.isSplit());
     const ProofTally& t = proof_.tally();
     const auto share = [&](size_t n) { return t.shown ? 100.0 * double(n) / double(t.shown) : 0.0; };
-    tally_->setText(tr("%1 % cannot be shown · most ink %2 %, over the limit on %3 %")
-                        .arg(share(t.outOfGamut), 0, 'f', 1)
-                        .arg(100 * t.mostInk, 0, 'f', 0)
-                        .arg(share(t.overInk), 0, 'f', 1));
-    tally_->setToolTip(tr("Of the art that is shown on the bench"));
+    tally_->setWords(tr("%1 % not to be shown · most ink %2 %, %3 % over")
+                         .arg(share(t.outOfGamut), 0, 'f', 1)
+                         .arg(100 * t.mostInk, 0, 'f', 0)
+                         .arg(share(t.overInk), 0, 'f', 1));
 }
 
 } // namespace glyptos

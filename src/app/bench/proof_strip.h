@@ -2,10 +2,10 @@
 #pragma once
 
 #include "app/bench/bench_proof.h"
+#include "app/widgets/elided_label.h"
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QLabel>
 #include <QWidget>
 
 namespace glyptos {
@@ -14,6 +14,7 @@ class ProofStrip : public QWidget {
     Q_OBJECT
   public:
     ProofStrip(Proofing& proofing, const BenchProof& proof, QWidget* bench);
+    static constexpr int kHeight = 36; ///< px
     /// Along the top of its bench, under the ruler.
     void stand();
 
@@ -26,7 +27,7 @@ class ProofStrip : public QWidget {
     const BenchProof& proof_;
     QComboBox *profile_, *plate_, *mark_;
     QCheckBox *paper_, *split_;
-    QLabel* tally_;
+    ElidedLabel* tally_;
 };
 
 } // namespace glyptos

@@ -16,7 +16,8 @@ namespace {
 constexpr int kFoldSteps = 1000; // of the slider
 
 void clear(QLayout* layout) {
-    while (QLayoutItem* item = layout->takeAt(0)) {
+    while (layout->count() > 0) {
+        QLayoutItem* item = layout->takeAt(0);
         if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
         if (item->layout()) clear(item->layout());
         std::unique_ptr<QLayoutItem> gone(item);

@@ -1,5 +1,7 @@
 #include "scene/draw/lamp_map.h"
 
+#include <tbb/parallel_for.h>
+
 namespace glyptos {
 namespace {
 
@@ -7,7 +9,7 @@ constexpr float kFarthest = -1e30f;
 
 /// Whether the surface is there, at shares of its picture.
 bool isThere(const Facet& facet, double s, double t) {
-    if (!facet.picture) return true;
+    if (!facet.picture || facet.picture->isWhole()) return true;
     const auto& levels = facet.picture->levels();
     const auto& level = levels[std::min<size_t>(2, levels.size() - 1)];
     const auto at = [](double share, int n) { return std::clamp(int(share * n), 0, n - 1); };
@@ -29,37 +31,46 @@ LampMap::LampMap(std::span<const Facet> facets, const Eye& eye, const Vec3& from
             reach = std::max(reach, (p - eye.middle).length());
     scale_ = (kSide / 2 - 2) / reach;
     depths_.assign(size_t(kSide) * kSide, kFarthest);
-    for (const Facet& facet : facets) draw(facet, eye);
+    // Closed boards: what faces away from the lamp lies behind what faces it.
+    std::vector<Caster> casters;
+    for (const Facet& facet : facets)
+        if (auto caster = casterOf(facet, eye)) casters.push_back(*caster);
+    constexpr int kBand = 32;
+    tbb::parallel_for(0, kSide / kBand, [&](int band) {
+        for (const Caster& caster : casters) draw(caster, band * kBand, (band + 1) * kBand);
+    });
 }
 
-void LampMap::draw(const Facet& facet, const Eye& eye) {
-    const Vec3 corner = placeOf(eye.turn.mapVector(facet.corner - eye.middle));
-    const Vec3 right = mapVector(eye.turn.mapVector(facet.right));
-    const Vec3 down = mapVector(eye.turn.mapVector(facet.down));
-    EvenlyChanging q[3];
-    if (!setPlanes({right.x, right.y, 0}, {down.x, down.y, 0}, {corner.x, corner.y, 1}, q)) return;
-    const auto range = [](double at, double a, double b) {
-        return std::pair(std::max(0, int(at + std::min({0.0, a, b, a + b}) - 1)),
-                         std::min(kSide - 1, int(at + std::max({0.0, a, b, a + b}) + 1)));
+std::optional<LampMap::Caster> LampMap::casterOf(const Facet& facet, const Eye& eye) const {
+    Caster out;
+    out.facet = &facet;
+    out.corner = placeOf(eye.turn.mapVector(facet.corner - eye.middle));
+    out.right = mapVector(eye.turn.mapVector(facet.right)),
+    out.down = mapVector(eye.turn.mapVector(facet.down));
+    if (out.right.cross(out.down).z <= 0) return std::nullopt;
+    const bool good = setPlanes({out.right.x, out.right.y, 0}, {out.down.x, out.down.y, 0},
+                                {out.corner.x, out.corner.y, 1}, out.q);
+    return good ? std::optional(out) : std::nullopt;
+}
+
+void LampMap::draw(const Caster& c, int top, int bottom) {
+    const auto range = [](double at, double a, double b, int least, int most) {
+        return std::pair(std::max(least, int(at + std::min({0.0, a, b, a + b}) - 1)),
+                         std::min(most - 1, int(at + std::max({0.0, a, b, a + b}) + 1)));
     };
-    const auto [x0, x1] = range(corner.x, right.x, down.x);
-    const auto [y0, y1] = range(corner.y, right.y, down.y);
-    for (int y = y0; y <= y1; ++y)
+    const auto [x0, x1] = range(c.corner.x, c.right.x, c.down.x, 0, kSide);
+    const auto [y0, y1] = range(c.corner.y, c.right.y, c.down.y, top, bottom);
+    for (int y = y0; y <= y1; ++y) {
+        float* row = depths_.data() + size_t(y) * kSide;
+        const auto s0 = float(c.q[0].at(0.5, y + 0.5)), t0 = float(c.q[1].at(0.5, y + 0.5));
+        const auto ds = float(c.q[0].alongX), dt = float(c.q[1].alongX);
         for (int x = x0; x <= x1; ++x) {
-            const double s = q[0].at(x + 0.5, y + 0.5), t = q[1].at(x + 0.5, y + 0.5);
-            if (s < 0 || t < 0 || s > 1 || t > 1 || !isThere(facet, s, t)) continue;
-            float& depth = depths_[size_t(y) * kSide + size_t(x)];
-            depth = std::max(depth, float(corner.z + s * right.z + t * down.z));
+            const float s = s0 + ds * float(x), t = t0 + dt * float(x);
+            if (s < 0 || t < 0 || s > 1 || t > 1) continue;
+            const float depth = float(c.corner.z) + s * float(c.right.z) + t * float(c.down.z);
+            if (depth > row[x] && isThere(*c.facet, double(s), double(t))) row[x] = depth;
         }
-}
-
-float LampMap::light(const Vec3& place) const {
-    const double x = place.x - 0.5, y = place.y - 0.5;
-    const int ix = int(std::floor(x)), iy = int(std::floor(y));
-    const auto fx = float(x - ix), fy = float(y - iy);
-    const float above = lit(ix, iy, place.z) * (1 - fx) + lit(ix + 1, iy, place.z) * fx;
-    const float below = lit(ix, iy + 1, place.z) * (1 - fx) + lit(ix + 1, iy + 1, place.z) * fx;
-    return above * (1 - fy) + below * fy;
+    }
 }
 
 } // namespace glyptos

@@ -18,7 +18,8 @@ class PictureSampler {
   public:
     /// `across` and `down`: by how many shares of the picture a pixel to the right, and one below, lie
     /// farther.
-    PictureSampler(const SurfacePicture& picture, Vec2 across, Vec2 down)
+    /// With `rough` in the one size that is nearest.
+    PictureSampler(const SurfacePicture& picture, Vec2 across, Vec2 down, bool rough)
         : picture_(picture) {
         const double w = picture.width(), h = picture.height();
         const double a = std::hypot(across.x * w, across.y * h), d = std::hypot(down.x * w, down.y * h);
@@ -28,7 +29,8 @@ class PictureSampler {
         const double level = std::clamp(std::log2(wide / reads_), 0.0, double(picture.levels().size() - 1));
         level_ = size_t(level);
         between_ = float(level - double(level_));
-        if (between_ < 0.02f) between_ = 0; // not worth reading two sizes for
+        if (rough && between_ > 0.5f) ++level_;
+        if (rough || between_ < 0.02f) between_ = 0; // not worth reading two sizes for
     }
 
     SurfaceColour at(Vec2 share) const {

@@ -2,22 +2,34 @@
 
 #include "scene/draw/lamp_map.h"
 #include "scene/draw/picture_sampler.h"
+#include "scene/draw/span_cover.h"
 
+#include <cstring>
 #include <tbb/parallel_for.h>
 
 namespace glyptos {
 namespace {
 
-constexpr int kSamples = 4, kBandRows = 16, kSpan = 8;
+constexpr int kSamples = kPixelSamples, kBandRows = 16, kSpan = kSpanPixels;
 /// Places of the samples in a pixel, from its middle: each in a row and a column of its own.
 constexpr double kSampleX[] = {-0.125, 0.375, -0.375, 0.125}, kSampleY[] = {-0.375, -0.125, 0.125, 0.375};
 /// How much of a surface must be there for a sample to be on it.
 constexpr float kThere[] = {255 * 0.125f, 255 * 0.625f, 255 * 0.375f, 255 * 0.875f};
 
+SampleLanes sampleLanes() {
+    SampleLanes out{};
+    for (int i = 0; i < kSpanLanes; ++i) {
+        out.x[i] = float(i / kSamples) + float(kSampleX[i % kSamples]);
+        out.y[i] = float(kSampleY[i % kSamples]);
+    }
+    return out;
+}
+
 struct Lights {
     const LampMap& map;
     Vec3 from;
     double everywhere;
+    bool moving = false; ///< pictures are read in one size alone
 };
 
 /// sRGB-encoded bytes times light, which adds up in linear light (IEC 61966-2-1).
@@ -55,8 +67,12 @@ class Band {
         , middleY_(height / 2.0)
         , lights_(lights)
         , shade_(shade)
-        , nearness_(size_t(width) * size_t(bottom - top) * kSamples, 0.0f)
-        , colours_(nearness_.size(), 0u) {}
+        , stride_((width + kSpan - 1) / kSpan * kSpan)
+        , nearness_(Buffer<float>::passing(size_t(stride_) * size_t(bottom - top) * kSamples))
+        , colours_(Buffer<uint32_t>::passing(nearness_.size())) {
+        std::fill(nearness_.begin(), nearness_.end(), 0.0f);
+        std::fill(colours_.begin(), colours_.end(), 0u);
+    }
 
     void draw(const SeenFacet& seen) {
         light_ = lightOn(seen);
@@ -65,7 +81,8 @@ class Band {
         for (int y = from; y < to; ++y) drawRow(seen, y);
     }
 
-    uint32_t sample(int x, int y, int k) const { return colours_[index(x, y) + size_t(k)]; }
+    /// Four of a pixel.
+    const uint32_t* samples(int x, int y) const { return colours_.data() + index(x, y); }
 
   private:
     struct FacetLight {
@@ -73,7 +90,7 @@ class Band {
         Vec3 place, right, down; ///< in the lamp's map
     };
 
-    size_t index(int x, int y) const { return (size_t(y - top_) * size_t(width_) + size_t(x)) * kSamples; }
+    size_t index(int x, int y) const { return (size_t(y - top_) * size_t(stride_) + size_t(x)) * kSamples; }
 
     FacetLight lightOn(const SeenFacet& seen) const {
         FacetLight out;
@@ -112,59 +129,64 @@ class Band {
         within(q[1].atZero, q[1].alongX, q[1].alongY);
         for (int i = 0; i < 2; ++i)
             within(q[2].atZero - q[i].atZero, q[2].alongX - q[i].alongX, q[2].alongY - q[i].alongY);
-        const int first = std::max(0, int(std::floor(from))), last = std::min(width_, int(std::ceil(to)));
-        for (int x = first; x < last; x += kSpan) drawSpan(seen, x, std::min(last, x + kSpan), y);
+        // Spans lie on a lattice of their own, so that each is whole; rows are as long as a whole number of
+        // them.
+        const int first = std::max(0, int(std::floor(from))) / kSpan * kSpan;
+        const int last = std::min(width_, int(std::ceil(to)));
+        for (int x = first; x < last; x += kSpan) drawSpan(seen, x, y);
+    }
+
+    bool cover(const SeenFacet& seen, double px, double py, const float* nearest, SpanCover& out) const {
+        SpanPlanes planes{};
+        for (int i = 0; i < 3; ++i) {
+            planes.from[i] = float(seen.q[i].at(px, py));
+            planes.alongX[i] = float(seen.q[i].alongX), planes.alongY[i] = float(seen.q[i].alongY);
+        }
+        return coverSpan(planes, lanes_, nearest, out);
     }
 
     struct Shares {
         double s = 0, t = 0;
     };
+    /// Also a little outside of the facet.
     static Shares sharesAt(const SeenFacet& seen, double px, double py) {
         const double depth = 1 / std::max(seen.q[2].at(px, py), 1e-12);
-        return {std::clamp(seen.q[0].at(px, py) * depth, 0.0, 1.0),
-                std::clamp(seen.q[1].at(px, py) * depth, 0.0, 1.0)};
+        return {std::clamp(seen.q[0].at(px, py) * depth, -1.0, 2.0),
+                std::clamp(seen.q[1].at(px, py) * depth, -1.0, 2.0)};
     }
 
-    void drawSpan(const SeenFacet& seen, int first, int last, int y) {
+    void drawSpan(const SeenFacet& seen, int first, int y) {
         const double py = y + 0.5 - middleY_, px = first + 0.5 - middleX_;
-        const Shares here = sharesAt(seen, px, py), end = sharesAt(seen, px + (last - first), py);
-        const double along = 1.0 / (last - first);
-        const double ds = (end.s - here.s) * along, dt = (end.t - here.t) * along;
+        SpanCover covered;
+        if (!cover(seen, px, py, nearness_.data() + index(first, y), covered)) return;
+        const Shares here = sharesAt(seen, px, py), end = sharesAt(seen, px + kSpan, py);
+        const double ds = (end.s - here.s) / kSpan, dt = (end.t - here.t) / kSpan;
         std::optional<PictureSampler> sampler;
         const Facet& facet = *seen.facet;
         if (facet.picture) {
             // How they change from row to row, in the middle of the span.
-            const double mx = px + (last - first) / 2.0, w = std::max(seen.q[2].at(mx, py), 1e-12);
+            const double mx = px + kSpan / 2.0, w = std::max(seen.q[2].at(mx, py), 1e-12);
             const auto down = [&](int i) {
                 return (seen.q[i].alongY * w - seen.q[i].at(mx, py) * seen.q[2].alongY) / (w * w);
             };
             sampler.emplace(*facet.picture, facet.onPicture.mapVector({ds, dt}),
-                            facet.onPicture.mapVector({down(0), down(1)}));
+                            facet.onPicture.mapVector({down(0), down(1)}), lights_.moving);
         }
-        for (int x = first; x < last; ++x) {
-            const double s = here.s + ds * (x - first), t = here.t + dt * (x - first);
-            drawPixel(seen, x, y, s, t, sampler);
+        for (int i = 0; i < kSpan; ++i) {
+            const int32_t* on = covered.on + size_t(i) * kSamples;
+            if ((on[0] | on[1] | on[2] | on[3]) == 0) continue;
+            const double s = std::clamp(here.s + ds * i, 0.0, 1.0), t = std::clamp(here.t + dt * i, 0.0, 1.0);
+            drawPixel(facet, first + i, y, {s, t}, on, covered.nearness + size_t(i) * kSamples, sampler);
         }
     }
 
-    void drawPixel(const SeenFacet& seen, int x, int y, double s, double t,
+    void drawPixel(const Facet& facet, int x, int y, Shares at, const int32_t* on, const float* depth,
                    const std::optional<PictureSampler>& sampler) {
-        const double px = x + 0.5 - middleX_, py = y + 0.5 - middleY_;
-        float* nearness = nearness_.data() + index(x, y);
-        float depth[kSamples];
-        bool on[kSamples], any = false;
-        for (int k = 0; k < kSamples; ++k) {
-            const double sx = px + kSampleX[k], sy = py + kSampleY[k];
-            const double a = seen.q[0].at(sx, sy), b = seen.q[1].at(sx, sy), w = seen.q[2].at(sx, sy);
-            depth[k] = float(w);
-            on[k] = a >= 0 && b >= 0 && a <= w && b <= w && depth[k] > nearness[k];
-            any = any || on[k];
-        }
-        if (!any) return;
-        SurfaceColour colour = colourAt(*seen.facet, s, t, sampler);
-        const float light = lightAt(s, t);
+        const SurfaceColour colour = colourAt(facet, at.s, at.t, sampler);
+        const float light = lightAt(at.s, at.t);
         const uint32_t shown = uint32_t(shade_(colour.b, light)) | uint32_t(shade_(colour.g, light)) << 8 |
                                uint32_t(shade_(colour.r, light)) << 16 | 0xff000000u;
+        float* nearness = nearness_.data() + index(x, y);
         uint32_t* colours = colours_.data() + index(x, y);
         for (int k = 0; k < kSamples; ++k)
             if (on[k] && colour.a > kThere[k]) nearness[k] = depth[k], colours[k] = shown;
@@ -187,21 +209,26 @@ class Band {
     const Lights& lights_;
     const Shade& shade_;
     FacetLight light_;
-    std::vector<float> nearness_; ///< one over the depth
-    std::vector<uint32_t> colours_;
+    SampleLanes lanes_ = sampleLanes();
+    int stride_;             ///< pixels of a row that are kept
+    Buffer<float> nearness_; ///< one over the depth
+    Buffer<uint32_t> colours_;
 };
 
-/// The mean of all samples of a pixel, premultiplied.
+/// The mean of all samples of a pixel, premultiplied. Two channels are added at once: no sum is over 16 bits.
 uint32_t meanOf(const Band& band, int x, int y, int finer) {
-    uint32_t b = 0, g = 0, r = 0, a = 0;
+    constexpr uint32_t kPair = 0x00ff00ff;
+    uint32_t br = 0, ga = 0;
     for (int j = 0; j < finer; ++j)
-        for (int i = 0; i < finer; ++i)
-            for (int k = 0; k < kSamples; ++k) {
-                const uint32_t c = band.sample(x * finer + i, y * finer + j, k);
-                b += c & 255, g += (c >> 8) & 255, r += (c >> 16) & 255, a += c >> 24;
-            }
-    const auto n = uint32_t(finer * finer * kSamples), half = n / 2;
-    return (b + half) / n | (g + half) / n << 8 | (r + half) / n << 16 | (a + half) / n << 24;
+        for (int i = 0; i < finer; ++i) {
+            const uint32_t* c = band.samples(x * finer + i, y * finer + j);
+            if ((c[0] | c[1] | c[2] | c[3]) == 0) continue; // nothing there
+            for (int k = 0; k < kSamples; ++k) br += c[k] & kPair, ga += (c[k] >> 8) & kPair;
+        }
+    const auto n = uint32_t(finer * finer * kSamples);
+    if (n == kSamples) return (((br + 0x20002) >> 2) & kPair) | ((((ga + 0x20002) >> 2) & kPair) << 8);
+    const auto mean = [n](uint32_t sum) { return (sum + n / 2) / n; };
+    return mean(br & 0xffff) | mean(ga & 0xffff) << 8 | mean(br >> 16) << 16 | mean(ga >> 16) << 24;
 }
 
 } // namespace
@@ -219,7 +246,7 @@ Buffer<uint8_t> drawFacets(std::span<const Facet> facets, const Eye& eye, const 
     std::sort(seen.begin(), seen.end(),
               [&](const SeenFacet& a, const SeenFacet& b) { return depth(a) > depth(b); });
     const LampMap map(facets, eye, lamp.from);
-    const Lights lights{map, lamp.from.unit(), std::clamp(lamp.everywhere, 0.0, 1.0)};
+    const Lights lights{map, lamp.from.unit(), std::clamp(lamp.everywhere, 0.0, 1.0), finer == 1};
     const Shade shade;
     Buffer<uint8_t> out(size_t(size.width) * size_t(size.height) * 4);
     const int bands = (size.height + kBandRows - 1) / kBandRows;
@@ -231,8 +258,7 @@ Buffer<uint8_t> drawFacets(std::span<const Facet> facets, const Eye& eye, const 
         for (int y = top; y < bottom; ++y)
             for (int x = 0; x < size.width; ++x) {
                 const uint32_t pixel = meanOf(band, x, y, finer);
-                uint8_t* to = out.data() + (size_t(y) * size_t(size.width) + size_t(x)) * 4;
-                for (int c = 0; c < 4; ++c) to[c] = uint8_t(pixel >> (8 * c));
+                std::memcpy(out.data() + (size_t(y) * size_t(size.width) + size_t(x)) * 4, &pixel, 4);
             }
     });
     return out;

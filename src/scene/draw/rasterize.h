@@ -10,7 +10,8 @@ namespace glyptos {
 
 struct DrawSize {
     int width = 0, height = 0;
-    /// 1 while something moves; n: n × n times as many samples.
+    /// 1 while something moves, when pictures are read in one size; n, at most 8: n × n times as many
+    /// samples.
     int finer = 1;
 };
 

@@ -25,6 +25,7 @@ SurfacePicture::Level halved(const SurfacePicture::Level& from) {
 } // namespace
 
 SurfacePicture::SurfacePicture(Buffer<uint8_t> bytes, int width, int height) {
+    for (size_t i = 3; i < bytes.size(); i += 4) whole_ = whole_ && bytes[i] == 255;
     levels_.push_back({width, height, std::move(bytes)});
     while (levels_.back().width > 1 || levels_.back().height > 1) levels_.push_back(halved(levels_.back()));
 }

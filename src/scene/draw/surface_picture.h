@@ -21,9 +21,12 @@ class SurfacePicture {
     const std::vector<Level>& levels() const { return levels_; } ///< largest first
     int width() const { return levels_[0].width; }
     int height() const { return levels_[0].height; }
+    /// Whether all of the surface is there.
+    bool isWhole() const { return whole_; }
 
   private:
     std::vector<Level> levels_;
+    bool whole_ = true;
 };
 
 } // namespace glyptos
