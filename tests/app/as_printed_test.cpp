@@ -1,5 +1,5 @@
 // The bench as printed: press inks on paper, what they cannot show, one plate, half and half.
-#include "app/bench/proof_strip.h"
+#include "app/bench/proof/proof_strip.h"
 #include "release/edits/edits.h"
 #include "support/register.h"
 #include "support/window.h"

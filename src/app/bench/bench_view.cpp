@@ -1,6 +1,6 @@
 #include "app/bench/bench_view.h"
 
-#include "app/bench/proof_strip.h"
+#include "app/bench/proof/proof_strip.h"
 
 #include "app/session/engine.h"
 #include "app/widgets/theme.h"

@@ -1,4 +1,4 @@
-#include "app/bench/proof_strip.h"
+#include "app/bench/proof/proof_strip.h"
 
 #include "app/session/words.h"
 
