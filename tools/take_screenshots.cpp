@@ -1,18 +1,17 @@
 // take-screenshots RELEASE FOLDER: one picture of each main view at 1280 × 800, from a release.
 #include "app/widgets/theme.h"
-#include "app/window/found_sheet.h"
 #include "app/window/main_window.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
 #include "release/walks.h"
 
 #include <QApplication>
-#include <QBuffer>
 #include <QComboBox>
 #include <QElapsedTimer>
 #include <QMouseEvent>
 #include <QScrollArea>
 #include <QScrollBar>
+#include <QSlider>
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #include <QToolButton>
@@ -176,14 +175,6 @@ void stroke(ComposeBench& bench, const std::vector<Vec2>& points,
     button(QEvent::MouseButtonRelease, on(points.back()));
 }
 
-void choose(MainWindow& window, const QString& name, int index) {
-    for (QComboBox* box : window.findChildren<QComboBox*>())
-        if (box->accessibleName() == name && box->isVisible()) {
-            box->setCurrentIndex(index);
-            Q_EMIT box->activated(index);
-        }
-}
-
 /// The keeper found by a box and strokes.
 bool shootHandwork(MainWindow& window, const QString& folder) {
     Document& document = *window.document();
@@ -241,8 +232,7 @@ void hold(ComposeBench& bench, Vec2 at) {
     moveOver(bench, {v.x, v.y}, Qt::NoButton, Qt::NoModifier);
 }
 
-/// A few strokes on the second take; gulls along the turns; the kneaded sea; hair by a grid; the cover laid
-/// down.
+/// A few strokes on the second take.
 bool shootPainting(MainWindow& window, const QString& folder) {
     Document& document = *window.document();
     ComposeBench& bench = *window.compose()->bench();
@@ -267,65 +257,34 @@ bool shootPainting(MainWindow& window, const QString& folder) {
     }
     hold(bench, {2400, 2650});
     fine = shoot(window, folder, QStringLiteral("paint")) && fine;
-    fine = take(window, "D", "Gulls along the turns") && fine;
-    bench.setHand(Hand::Shape);
-    for (QComboBox* box : window.findChildren<QComboBox*>())
-        if (box->accessibleName() == QStringLiteral("The line is drawn by"))
-            for (QWidget* around = box->parentWidget(); around; around = around->parentWidget())
-                if (auto* scroll = qobject_cast<QScrollArea*>(around))
-                    scroll->ensureWidgetVisible(box, 0, 260);
-    settle(window, [] { return true; });
-    fine = take(window, "F", "Hair, larger and bent") && fine;
-    bench.setHand(Hand::Bend);
-    choose(window, QStringLiteral("Bend by"), 1);
-    fine = shoot(window, folder, QStringLiteral("bend-grid")) && fine;
     bench.setHand(Hand::Move);
     while (document.history().canUndo()) document.undo();
     return fine;
 }
 
-/// A night's journal, with the bench as its miniature.
-void writeNight(MainWindow& window, const std::string& title, const std::optional<SavedAs>& as, int steps) {
-    Document& document = *window.document();
-    const ComposeBench& bench = *window.compose()->bench();
-    const Rect trim = document.shownPanel()->trim();
-    const Rect shown = bench.toView().mapBounds(trim);
-    QByteArray png;
-    QBuffer buffer(&png);
-    window.compose()
-        ->bench()
-        ->grab(QRectF(shown.x, shown.y, shown.w, shown.h).toRect())
-        .scaled(128, 128, Qt::KeepAspectRatio, Qt::SmoothTransformation)
-        .save(&buffer, "PNG");
-    Brief brief = document.release()->brief;
-    brief.title = title;
-    const ReleasePtr begun = withBrief(document.release(), brief);
-    JournalWriter journal(journalsFolder(), {History(begun), begun, as}, [](const std::string&) {});
-    ReleasePtr now = begun;
-    for (int i = 0; i < steps; ++i) {
-        brief.notes = std::to_string(i);
-        now = withBrief(now, brief);
-        journal.step("Note", now, false);
-    }
-    journal.miniature({png.begin(), png.end()});
-    journal.flush();
+/// The sleeve in hand as an object, half folded.
+bool shootFolded(MainWindow& window, const QString& folder) {
+    LayoutView& layOut = *window.layOut();
+    layOut.showFolded(true);
+    layOut.findChild<QSlider*>()->setValue(780);
+    const bool fine = shoot(window, folder, QStringLiteral("folded"),
+                            [&] { return layOut.fold()->isSettled() && layOut.isJudged(); });
+    layOut.showFolded(false);
+    return fine;
 }
 
-/// What was not saved, as it is found again.
-bool shootFound(MainWindow& window, const QString& folder) {
+/// The cover as the press shows it, on the right half, with what its inks cannot show.
+bool shootAsPrinted(MainWindow& window, const QString& folder) {
     window.showStep(Step::Compose);
     window.document()->showTake("A");
-    settle(window, [] { return true; });
-    writeNight(window, "Slack Tide Almanac", SavedAs{"/home/saga/covers/slack-tide-almanac.glyptos", {}}, 41);
-    window.document()->showTake("F");
-    settle(window, [] { return true; });
-    writeNight(window, "Hymns for a Harbour Wall", std::nullopt, 7);
-    while (window.document()->history().canUndo()) window.document()->undo();
-    window.showFoundAgain();
-    settle(window, [&] { return window.findChild<FoundSheet*>() != nullptr; });
-    auto* sheet = window.findChild<FoundSheet*>();
-    const bool fine = sheet->grab().save(folder + QStringLiteral("/found-again.png"));
-    sheet->reject();
+    ProofLook look;
+    look.mark = ProofMark::Gamut;
+    window.proofing().setLook(look);
+    window.proofing().setSplit(true);
+    window.proofing().setOn(true);
+    const bool fine = shoot(window, folder, QStringLiteral("as-printed"),
+                            [&] { return window.compose()->bench()->isFinished(); });
+    window.proofing().setOn(false);
     return fine;
 }
 
@@ -379,7 +338,7 @@ int main(int argc, char** argv) {
     fine = shootLettering(window, folder) && fine;
     fine = shootHandwork(window, folder) && shootPainting(window, folder) && fine;
     fine = shootTakes(window, folder) && shootTreatments(window, folder) && fine;
-    fine = shootGather(window, folder) && shootStart(window, folder) && shootFound(window, folder) && fine;
+    fine = shootGather(window, folder) && shootStart(window, folder) && fine;
     window.showStep(Step::Brief);
     fine = shoot(window, folder, QStringLiteral("brief")) && fine;
     for (const PiecePtr& piece : document.release()->pieces)
@@ -387,11 +346,13 @@ int main(int argc, char** argv) {
     window.showStep(Step::LayOut);
     fine =
         shoot(window, folder, QStringLiteral("lay-out"), [&] { return window.layOut()->isJudged(); }) && fine;
+    fine = shootFolded(window, folder) && fine;
     window.showStep(Step::Deliver);
     QElapsedTimer weighing;
     weighing.start();
     fine =
         shoot(window, folder, QStringLiteral("deliver"), [&] { return weighing.elapsed() > 4000; }) && fine;
+    fine = shootAsPrinted(window, folder) && fine;
     applyTheme(app, true);
     window.showStep(Step::Compose);
     for (const LayerPtr& layer : stackOf(*document.release(), document.panel()))

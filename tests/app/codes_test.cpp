@@ -97,6 +97,18 @@ class CodesTest : public QObject {
         QVERIFY(code().kind == CodeKind::Qr);
     }
 
+    void eachOfTwoCodesHasItsOwnVerdict() {
+        choose({}, "EAN-13 barcode");
+        type("What the code says", "2000000004174");
+        const std::string first = t->layers().front()->id;
+        choose({}, "QR code");
+        type("What the code says", "Lantern Room");
+        QVERIFY2(verdict().contains("Lantern Room"), qPrintable(verdict()));
+        t->document().selectLayer(first);
+        t->settle();
+        QVERIFY2(!verdict().contains("Lantern Room"), qPrintable(verdict()));
+    }
+
     void barsThatAreTooPaleAreDarkened() {
         choose({}, "EAN-13 barcode");
         type("What the code says", "2000000004174");

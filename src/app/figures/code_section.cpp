@@ -112,8 +112,8 @@ void CodeSection::refresh(const Layer& layer) {
     ground_->setColour(code.ground.value_or(Ink{1, 1, 1, 1}), palette);
     ground_->setEnabled(code.ground.has_value());
     grounded_->setChecked(code.ground.has_value());
-    if (asked_ == document_->shown()) return;
-    asked_ = document_->shown();
+    if (asked_ == document_->shown() && layer_ == layer.id) return;
+    asked_ = document_->shown(), layer_ = layer.id;
     soon_.start();
 }
 

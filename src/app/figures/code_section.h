@@ -18,7 +18,7 @@ class CodeSection : public LayerSection {
     explicit CodeSection(Engine& engine);
     ~CodeSection() override;
     /// Whether what it says of the code is of what is shown.
-    bool isJudged() const { return judged_ == asked_ && !judging_.isRunning(); }
+    bool isJudged() const { return judged_ == asked_ && !soon_.isActive() && !judging_.isRunning(); }
 
   protected:
     bool fits(const Layer& layer) const override { return layer.as<CodeContent>(); }
@@ -38,6 +38,7 @@ class CodeSection : public LayerSection {
     QLabel* verdict_;
     QTimer soon_;
     ReleasePtr asked_, judged_;
+    std::string layer_; ///< that was asked for last
     QFutureWatcher<Result<CodeVerdict>> judging_;
 };
 

@@ -54,7 +54,10 @@ FoldView::FoldView(Engine& engine, QWidget* parent)
         else if (!rest_.isActive())
             draw(kFinest);
     });
-    connect(&engine_, &Engine::pictureReady, this, &FoldView::print);
+    connect(&engine_, &Engine::pictureReady, this, [this] {
+        stale_ = true;
+        print();
+    });
 }
 
 FoldView::~FoldView() {
@@ -101,9 +104,10 @@ void FoldView::print() {
     printAgain_ = printing_.isRunning();
     if (printAgain_ || !document_ || !flat_ || !isVisible()) return;
     Object object{document_->shown(), document_->panel().piece, flat_, folding_, {}, pxPerUnit()};
-    if (object_ && object_->release == object.release && object_->pxPerUnit == object.pxPerUnit &&
-        !engine_.pictures.busy())
-        return;
+    const bool same = object_ && object_->release == object.release && object_->piece == object.piece &&
+                      object_->pxPerUnit == object.pxPerUnit;
+    if (same && !stale_) return;
+    stale_ = false;
     printing_.setFuture(inBackground([&renderer = engine_.renderer, stop = stop_, object]() mutable {
         object.pictures = boardPictures(renderer, object.release, object.piece, *object.folding,
                                         object.pxPerUnit, stop.get());
@@ -158,8 +162,9 @@ void FoldView::draw(int finer) {
 }
 
 bool FoldView::isSettled() const {
-    return object_ && document_ && object_->release == document_->shown() && !engine_.pictures.busy() &&
-           !printing_.isRunning() && !drawing_.isRunning() && drawn_ == wanted_ && drawnFiner_ == kFinest;
+    return object_ && document_ && object_->release == document_->shown() && !stale_ &&
+           !engine_.pictures.busy() && !printing_.isRunning() && !drawing_.isRunning() && drawn_ == wanted_ &&
+           drawnFiner_ == kFinest;
 }
 
 Vec2 FoldView::fromMiddle(QPointF point) const {

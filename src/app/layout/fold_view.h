@@ -88,6 +88,7 @@ class FoldView : public QWidget {
     QPointF last_;
     QImage picture_;
     int wanted_ = 0, drawn_ = 0, drawnFiner_ = 0; ///< which state of all this
+    bool stale_ = false;                          ///< what is printed may look otherwise now
     bool printAgain_ = false;
     QTimer rest_;
     QFutureWatcher<Result<ObjectPtr>> printing_;
