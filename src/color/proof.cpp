@@ -74,7 +74,7 @@ struct Proof::Impl {
             const int x = at[0] + (k & 1), y = at[1] + (k >> 1 & 1), z = at[2] + (k >> 2);
             const float w = ((k & 1) ? share[0] : 1 - share[0]) * ((k & 2) ? share[1] : 1 - share[1]) *
                             ((k & 4) ? share[2] : 1 - share[2]);
-            sum += w * change[size_t((z * kGrid + y) * kGrid + x)];
+            sum += w * change[(size_t(z) * kGrid + size_t(y)) * kGrid + size_t(x)];
         }
         return sum;
     }

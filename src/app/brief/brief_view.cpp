@@ -61,15 +61,14 @@ void BriefView::makeFacts(QFormLayout* form) {
         edit(tr("Mood words"), [&](Brief& b) { b.mood = words; });
     });
     row(tr("Mood"), mood_);
-    row(tr("Genre"), field(tr("Genre"), &Brief::genre));
-    row(tr("Audience"), field(tr("Audience"), &Brief::audience));
     QLineEdit* made = field(tr("Made in"), &Brief::madeIn);
     made->setFixedWidth(120);
+    row(tr("Genre"), inOneRow({field(tr("Genre"), &Brief::genre), roleLabel(tr("Made in"), "soft"), made}));
+    row(tr("Audience"), field(tr("Audience"), &Brief::audience));
     QLineEdit* barcode = field(tr("Digits of the barcode"), &Brief::barcode);
     barcode->setToolTip(tr("An EAN-13 or UPC-A; the check digit is worked out where it is missing"));
-    row(tr("Barcode"), inOneRow({barcode, roleLabel(tr("Made in"), "soft"), made}));
-    QLineEdit* address = field(tr("Address that a code leads to"), &Brief::address);
-    row(tr("Address"), address);
+    row(tr("Barcode"), inOneRow({barcode, roleLabel(tr("Address"), "soft"),
+                                 field(tr("Address that a code leads to"), &Brief::address)}));
     row(QStringLiteral("©"),
         inOneRow({field(tr("© line"), &Brief::copyright), roleLabel(QStringLiteral("℗"), "soft"),
                   field(tr("℗ line"), &Brief::phonogram)}));

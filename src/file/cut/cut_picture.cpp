@@ -17,7 +17,7 @@ void blend(CutPicture& picture, const Path& shape, const Affine& map, const Colo
         if (a <= 0) continue;
         for (size_t c = 0; c < 3; ++c) {
             uint8_t& v = picture.rgb[3 * i + c];
-            v = uint8_t(float(v) * (1 - a) + float(colour[c]) * a + 0.5f);
+            v = uint8_t(std::lround(float(v) * (1 - a) + float(colour[c]) * a));
         }
     }
 }
@@ -29,10 +29,13 @@ std::vector<Polyline> dashed(const Polyline& line, double unit) {
     for (size_t i = 1; i < p.size(); ++i) {
         const Vec2 by = p[i] - p[i - 1];
         const double length = by.length();
-        for (double at = 0; at < length; at += 5 * unit)
+        const int dashes = int(std::ceil(length / (5 * unit)));
+        for (int k = 0; k < dashes; ++k) {
+            const double at = 5 * unit * k;
             out.push_back(
                 {{p[i - 1] + by * (at / length), p[i - 1] + by * (std::min(at + 3 * unit, length) / length)},
                  false});
+        }
     }
     return out;
 }

@@ -29,7 +29,7 @@ LampMap::LampMap(std::span<const Facet> facets, const Eye& eye, const Vec3& from
     for (const Facet& f : facets)
         for (const Vec3& p : {f.corner, f.corner + f.right, f.corner + f.down, f.corner + f.right + f.down})
             reach = std::max(reach, (p - eye.middle).length());
-    scale_ = (kSide / 2 - 2) / reach;
+    scale_ = (kMiddle - 2) / reach;
     depths_.assign(size_t(kSide) * kSide, kFarthest);
     // Closed boards: what faces away from the lamp lies behind what faces it.
     std::vector<Caster> casters;

@@ -15,7 +15,7 @@ class LampMap {
     LampMap(std::span<const Facet> facets, const Eye& eye, const Vec3& from);
 
     /// A place in the map: x, y in its cells, z towards the lamp.
-    Vec3 placeOf(const Vec3& seen) const { return mapVector(seen - middle_) + Vec3{kSide / 2, kSide / 2, 0}; }
+    Vec3 placeOf(const Vec3& seen) const { return mapVector(seen - middle_) + Vec3{kMiddle, kMiddle, 0}; }
     Vec3 mapVector(const Vec3& v) const { return {v.dot(x_) * scale_, v.dot(y_) * scale_, v.dot(from_)}; }
     /// Units by which a surface may lie behind itself between cells, `tangent` being how steep the light is
     /// on it.
@@ -32,6 +32,7 @@ class LampMap {
 
   private:
     static constexpr int kSide = 512;
+    static constexpr double kMiddle = kSide / 2.0;
     /// A facet that faces the lamp, in the map: shares of its edges are even in its cells.
     struct Caster {
         const Facet* facet = nullptr;

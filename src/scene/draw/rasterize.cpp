@@ -19,7 +19,8 @@ constexpr float kThere[] = {255 * 0.125f, 255 * 0.625f, 255 * 0.375f, 255 * 0.87
 SampleLanes sampleLanes() {
     SampleLanes out{};
     for (int i = 0; i < kSpanLanes; ++i) {
-        out.x[i] = float(i / kSamples) + float(kSampleX[i % kSamples]);
+        const int pixel = i / kSamples;
+        out.x[i] = float(pixel) + float(kSampleX[i % kSamples]);
         out.y[i] = float(kSampleY[i % kSamples]);
     }
     return out;
@@ -37,13 +38,15 @@ class Shade {
   public:
     Shade() {
         for (int i = 0; i < 256; ++i) linear_[i] = float(decoded(i / 255.0));
-        for (int i = 0; i <= kSteps; ++i) encoded_[i] = uint8_t(encoded(double(i) / kSteps) * 255 + 0.5);
+        for (int i = 0; i <= kSteps; ++i)
+            encoded_[i] = uint8_t(std::lround(encoded(double(i) / kSteps) * 255));
     }
     uint8_t operator()(float byte, float light) const {
         const float k = std::clamp(byte, 0.0f, 255.0f);
         const int below = std::min(int(k), 254);
         const float value = linear_[below] + (linear_[below + 1] - linear_[below]) * (k - float(below));
-        return encoded_[int(std::min(value * light, 1.0f) * kSteps + 0.5f)];
+        constexpr float kNearest = 0.5f;
+        return encoded_[int(std::min(value * light, 1.0f) * kSteps + kNearest)];
     }
 
   private:

@@ -19,7 +19,7 @@ SurfacePicture pictureOf(const Buffer<uint8_t>& rgb, const Buffer<float>& cover,
     Buffer<uint8_t> out(4 * n);
     for (size_t i = 0; i < n; ++i) {
         for (size_t c = 0; c < 3; ++c) out[4 * i + c] = rgb.size() > 0 ? rgb[3 * i + 2 - c] : kPaper;
-        out[4 * i + 3] = uint8_t(std::clamp(cover[i], 0.0f, 1.0f) * 255 + 0.5f);
+        out[4 * i + 3] = uint8_t(std::lround(std::clamp(cover[i], 0.0f, 1.0f) * 255));
     }
     return {std::move(out), w, h};
 }
