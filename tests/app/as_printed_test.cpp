@@ -59,8 +59,8 @@ class ProofViewTest : public QObject {
         const QColor after = at(0.3, 0.6);
         QVERIFY2(after.green() < before.green() - 20 && after.red() > before.red(), qPrintable(after.name()));
         t->settle();
-        QVERIFY2(named<ElidedLabel>("What the proof found")->words().startsWith("100.0 % not to be shown"),
-                 qPrintable(named<ElidedLabel>("What the proof found")->words()));
+        QVERIFY2(strip().findChild<ElidedLabel*>()->words().startsWith("100.0 % not to be shown"),
+                 qPrintable(strip().findChild<ElidedLabel*>()->words()));
         trigger("As printed");
         QVERIFY(!strip().isVisible());
         QCOMPARE(at(0.3, 0.6), before);
@@ -97,7 +97,7 @@ class ProofViewTest : public QObject {
         const QColor grey = at(0.3, 0.6);
         QVERIFY(grey != green && std::abs(grey.red() - grey.green()) < 14);
         t->settle();
-        QVERIFY(named<ElidedLabel>("What the proof found")->words().startsWith("0.0 %"));
+        QVERIFY(strip().findChild<ElidedLabel*>()->words().startsWith("0.0 %"));
         // Lay out shows it too.
         t->window->showStep(Step::LayOut);
         auto* flat = t->window->layOut()->bench();

@@ -48,7 +48,6 @@ ProofStrip::ProofStrip(Proofing& proofing, const BenchProof& proof, QWidget* ben
     split_->setToolTip(tr("The left half stays as it is on screens"));
     connect(split_, &QCheckBox::clicked, this, [this](bool on) { proofing_.setSplit(on); });
     row->addWidget(tally_ = new ElidedLabel, 1);
-    tally_->setAccessibleName(tr("What the proof found"));
     connect(&proofing_, &Proofing::changed, this, &ProofStrip::refresh);
     connect(&proof_, &BenchProof::shown, this, &ProofStrip::refresh);
     refresh();
