@@ -120,7 +120,15 @@ ToPress::~ToPress() {
 }
 
 void ToPress::convert(const uint8_t* rgb, uint8_t* cmyk, size_t pixels) const {
+    convertFreely(rgb, cmyk, pixels);
+    limit(cmyk, pixels);
+}
+
+void ToPress::convertFreely(const uint8_t* rgb, uint8_t* cmyk, size_t pixels) const {
     cmsDoTransform(transform_, rgb, cmyk, static_cast<cmsUInt32Number>(pixels));
+}
+
+void ToPress::limit(uint8_t* cmyk, size_t pixels) const {
     const int limit = static_cast<int>(std::floor(inkLimit_ * 255));
     for (size_t i = 0; i < pixels; ++i) {
         uint8_t* p = cmyk + 4 * i;

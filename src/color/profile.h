@@ -65,6 +65,9 @@ class ToPress {
     /// `rgb`: pixels × 3 bytes, sRGB; `cmyk`: pixels × 4 bytes, 255 = full ink; their sum never exceeds the
     /// limit.
     void convert(const uint8_t* rgb, uint8_t* cmyk, size_t pixels) const;
+    /// The two halves of that: inks without a limit, and what of them is over it taken back.
+    void convertFreely(const uint8_t* rgb, uint8_t* cmyk, size_t pixels) const;
+    void limit(uint8_t* cmyk, size_t pixels) const;
     /// One colour. Pure black (0, 0, 0) becomes black ink only, as small type must.
     Cmyk convertSolid(const Rgba& colour) const;
     const std::string& description() const { return description_; }

@@ -42,10 +42,10 @@ void run(const TransformPtr& transform, const uint8_t* in, uint8_t* out, size_t 
 } // namespace
 
 struct Proof::Impl {
-    std::shared_ptr<const ToPress> press; ///< under the limit
+    std::shared_ptr<const ToPress> press;
     double inkLimit = 3.3;
-    TransformPtr toInk, onPaper, onScreen; ///< sRGB to inks without a limit; inks to sRGB
-    std::vector<float> change;             ///< CIEDE2000 of each colour of the grid, red fastest
+    TransformPtr onPaper, onScreen; ///< inks to sRGB
+    std::vector<float> change;      ///< CIEDE2000 of each colour of the grid, red fastest
 
     /// How much the press changes each colour of a grid.
     void measure() {
@@ -56,7 +56,7 @@ struct Proof::Impl {
                     for (const int v : {r, g, b}) rgb.push_back(uint8_t(v * 255 / (kGrid - 1)));
         const size_t n = rgb.size() / 3;
         std::vector<uint8_t> ink(4 * n), back(3 * n);
-        run(toInk, rgb.data(), ink.data(), n);
+        press->convertFreely(rgb.data(), ink.data(), n);
         run(onScreen, ink.data(), back.data(), n);
         for (size_t i = 0; i < n; ++i)
             change.push_back(float(ciede2000(toLab(colourOf(&rgb[3 * i])), toLab(colourOf(&back[3 * i])))));
@@ -97,10 +97,9 @@ Result<std::shared_ptr<const Proof>> Proof::create(std::span<const uint8_t> prof
     made->impl_ = std::make_unique<Impl>();
     Impl& impl = *made->impl_;
     impl.press = *press, impl.inkLimit = inkLimit;
-    impl.toInk = transform(srgb, TYPE_RGB_8, ink, TYPE_CMYK_8, INTENT_RELATIVE_COLORIMETRIC);
     impl.onPaper = transform(ink, TYPE_CMYK_8, srgb, TYPE_RGB_8, INTENT_ABSOLUTE_COLORIMETRIC);
     impl.onScreen = transform(ink, TYPE_CMYK_8, srgb, TYPE_RGB_8, INTENT_RELATIVE_COLORIMETRIC);
-    if (!impl.toInk || !impl.onPaper || !impl.onScreen)
+    if (!impl.onPaper || !impl.onScreen)
         return fail(Fault::Damaged, "The press profile cannot be shown on a screen. Choose another profile.");
     impl.measure();
     const uint8_t bare[4] = {0, 0, 0, 0};
@@ -120,8 +119,9 @@ ProofTally Proof::show(const uint8_t* art, uint8_t* out, size_t pixels, const Pr
         uint8_t* to = out + 4 * from;
         for (size_t i = 0; i < n; ++i)
             for (size_t c = 0; c < 3; ++c) rgb[3 * i + c] = uint8_t(in[4 * i + 2 - c] + 255 - in[4 * i + 3]);
-        run(impl_->toInk, rgb.data(), raw.data(), n);
-        impl_->press->convert(rgb.data(), ink.data(), n);
+        impl_->press->convertFreely(rgb.data(), raw.data(), n);
+        std::copy_n(raw.begin(), 4 * n, ink.begin());
+        impl_->press->limit(ink.data(), n);
         run(look.paperWhite ? impl_->onPaper : impl_->onScreen, ink.data(), seen.data(), n);
         for (size_t i = 0; i < n; ++i) {
             uint8_t* pixel = to + 4 * i;

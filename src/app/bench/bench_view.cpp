@@ -260,7 +260,7 @@ void BenchView::setProofing(Proofing* proofing) {
     proof_.setProofing(proofing);
     strip_ = new ProofStrip(*proofing, proof_, this);
     connect(proofing, &Proofing::changed, this, [this] {
-        if (fitted_) zoomToFit();
+        if (fitted_ && fit()) showMoved(); // the strip takes room
     });
     connect(&proof_, &BenchProof::shown, this, [this] {
         update();
