@@ -25,9 +25,11 @@ double seen(Renderer& renderer, const ReleasePtr& release, const Piece& piece) {
     for (int i = 0; i < kPictures; ++i)
         times.push_back(milliseconds([&] {
             const double at = double(i) / kPictures;
-            const auto facets = foldedFacets(*piece.flat, folding, folding.sharesAt(at), pictures);
+            const FoldShares shares = folding.sharesAt(at);
+            const auto facets = foldedFacets(*piece.flat, folding, shares, pictures);
             const Pose turn = turnedAbout({}, {1, 0, 0}, -25) * turnedAbout({}, {0, 1, 0}, 20 + 3.0 * i);
-            drawFacets(facets, eyeFor(facets, turn, 1, kWidth, kHeight), Lamp{}, {kWidth, kHeight, 1});
+            drawFacets(facets, eyeFor(folding, shares, turn, 1, kWidth, kHeight), Lamp{},
+                       {kWidth, kHeight, 1});
         }));
     return percentile95(std::move(times));
 }

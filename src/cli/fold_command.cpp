@@ -75,7 +75,7 @@ Result<Outcome> drawFolded(const FoldOptions& options) {
     const BoardPictures pictures =
         boardPictures(engine.renderer, file->release, (*piece)->id, folding, pxPerUnit);
     const std::vector<Facet> facets = foldedFacets(flat, folding, shares, pictures);
-    const Eye eye = eyeFor(facets, turn, 1, width, height);
+    const Eye eye = eyeFor(folding, shares, turn, 1, width, height);
     const Buffer<uint8_t> drawnPixels = drawFacets(facets, eye, Lamp{}, {width, height, 2});
     const auto bytes = encoded(*format, drawnPixels, width, height);
     if (!bytes) return tl::unexpected(bytes.error());

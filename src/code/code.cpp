@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "code/module_outline.h"
+#include "code/plain_size.h"
 
 #include <algorithm>
 #include <memory>
@@ -12,7 +13,7 @@ namespace {
 
 using ZintSymbol = std::unique_ptr<zint_symbol, decltype(&ZBarcode_Delete)>;
 
-constexpr double kBarHeight = 69.24, kGuardLonger = 5, kBarcodeHeight = 78.58; // modules: 22.85 and 25.93 mm
+constexpr double kBarHeight = 69.24, kGuardLonger = 5; // modules: 22.85 mm, and 1.65 more
 constexpr double kDigitHeight = 2.75 / kBarcodeModuleMm, kDigitGap = 0.5;
 constexpr double kQrClear = 4;
 constexpr int kBarcodeModules = 95;
@@ -114,8 +115,8 @@ Result<CodeSymbol> barcode(CodeKind kind, std::string_view text) {
         return fail(Fault::Internal, "The code did not come out as wide as it must be.");
     CodeSymbol out{*digits,
                    layout.clearLeft + kBarcodeModules + layout.clearRight,
-                   kBarcodeHeight,
-                   {layout.clearLeft, 0, kBarcodeModules, kBarcodeHeight},
+                   kBarcodeSize.height,
+                   {layout.clearLeft, 0, kBarcodeModules, kBarcodeSize.height},
                    barsOf(*modules, layout),
                    digitsOf(*digits, layout)};
     return out;

@@ -1,5 +1,6 @@
 #include "release/code_size.h"
 
+#include "code/plain_size.h"
 #include "release/text_style.h"
 
 #include <algorithm>
@@ -11,14 +12,12 @@ double codeModule(CodeKind kind, Unit unit) {
 }
 
 Layer codeFor(const Panel& panel, CodeKind kind, Unit unit, std::string name) {
-    constexpr double kBarcodeWidth = 113, kBarcodeHeight = 78.58, kQrSide = 37; // modules; of a short address
     Layer layer;
     layer.name = std::move(name);
     layer.content = CodeContent{kind, isBarcode(kind) ? "{barcode}" : "{address}"};
     const double module = codeModule(kind, unit);
     layer.placement.scaleX = layer.placement.scaleY = module;
-    const double w = module * (isBarcode(kind) ? kBarcodeWidth : kQrSide);
-    const double h = module * (isBarcode(kind) ? kBarcodeHeight : kQrSide);
+    const double w = module * plainSize(kind).width, h = module * plainSize(kind).height;
     const Rect room = panel.safeArea().value_or(panel.trim());
     layer.placement.position = {room.right() - w / 2, room.bottom() - h / 2};
     const auto zone = std::find_if(panel.zones.begin(), panel.zones.end(),

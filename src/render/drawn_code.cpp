@@ -1,9 +1,9 @@
 #include "render/drawn_code.h"
 
+#include "code/plain_size.h"
+
 namespace glyptos {
 namespace {
-
-constexpr double kPlainBarcodeWidth = 113, kPlainBarcodeHeight = 78.58, kPlainQrSide = 33; // modules
 
 /// Spread over their box, each in the middle of its share.
 void addDigits(const CodeDigits& digits, Vec2 middle, const FontLibrary& fonts, Path& out) {
@@ -25,8 +25,7 @@ void addDigits(const CodeDigits& digits, Vec2 middle, const FontLibrary& fonts, 
 }
 
 Rect plainBox(CodeKind kind) {
-    const double w = isBarcode(kind) ? kPlainBarcodeWidth : kPlainQrSide;
-    const double h = isBarcode(kind) ? kPlainBarcodeHeight : kPlainQrSide;
+    const auto [w, h] = plainSize(kind);
     return {-w / 2, -h / 2, w, h};
 }
 

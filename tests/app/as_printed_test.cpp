@@ -55,8 +55,8 @@ class ProofViewTest : public QObject {
         const QColor before = at(0.3, 0.6);
         QVERIFY(!strip().isVisible());
         trigger("As printed");
-        QVERIFY(strip().isVisible());
         const QColor after = at(0.3, 0.6);
+        QVERIFY(strip().isVisible());
         QVERIFY2(after.green() < before.green() - 20 && after.red() > before.red(), qPrintable(after.name()));
         t->settle();
         QVERIFY2(strip().findChild<ElidedLabel*>()->words().startsWith("100.0 % not to be shown"),
@@ -68,6 +68,7 @@ class ProofViewTest : public QObject {
 
     void marksAndPlates() {
         trigger("As printed");
+        at(0.3, 0.6);
         choose("What is marked", 1);
         const QColor marked = at(0.3, 0.6);
         QCOMPARE(marked, QColor(Proof::kGamutMark[0], Proof::kGamutMark[1], Proof::kGamutMark[2]));
@@ -82,6 +83,7 @@ class ProofViewTest : public QObject {
     void halfAndHalf() {
         const QColor before = at(0.1, 0.6);
         trigger("As printed");
+        QVERIFY(at(0.1, 0.6) != before);
         QTest::mouseClick(named<QCheckBox>("Half"), Qt::LeftButton, {},
                           QPoint(6, named<QCheckBox>("Half")->height() / 2));
         QCOMPARE(at(0.1, 0.6), before);
@@ -107,10 +109,13 @@ class ProofViewTest : public QObject {
 
     void aFileThatIsNoProfileIsSaid() {
         trigger("As printed");
+        at(0.3, 0.6);
         const auto before = t->window->proofing().proof();
+        QVERIFY(before);
         QString said;
         connect(&t->window->proofing(), &Proofing::refused, this, [&](const QString& s) { said = s; });
         t->window->proofing().useProfile(QStringLiteral(SOURCE_FOLDER "/README.md"));
+        QVERIFY(t->settle([&] { return !t->window->proofing().isReading() && !said.isEmpty(); }));
         QVERIFY2(said.contains("README.md") && said.contains("kept"), qPrintable(said));
         QCOMPARE(t->window->proofing().proof(), before);
     }

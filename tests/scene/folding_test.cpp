@@ -208,6 +208,23 @@ class FoldingTest : public QObject {
         QCOMPARE(flat.panels[folding.boards()[0].back->panel].id, std::string("back"));
     }
 
+    /// A thumb cut reaches over the edge of its panel; the board's rim does not.
+    void rimsKeepToTheirBoards() {
+        const Flat flat = flatOf("card-wallet");
+        const Folding folding(flat);
+        const Board& front = folding.boards()[placeOf(flat, "front")];
+        QCOMPARE(front.rim.size(), size_t(1));
+        QVERIFY(!front.holes.empty());
+        const Rect all = front.outline.box.grown(1e-3);
+        bool isCut = false;
+        for (const Vec2& p : front.rim[0].points) {
+            QVERIFY(all.contains(p));
+            isCut = isCut || (p.x > all.x + 5 && p.x < all.right() - 5);
+        }
+        QVERIFY(isCut);
+        QCOMPARE(Folding(flatOf("label-12")).boards()[0].rim.size(), size_t(2)); // with its hole
+    }
+
     void labelsHaveNothingToFold() {
         const Folding folding(flatOf("label-12"));
         QCOMPARE(folding.folds(), size_t(0));

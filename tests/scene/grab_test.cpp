@@ -102,9 +102,10 @@ class GrabTest : public QObject {
             blank.boards.resize(folding.boards().size());
             for (const double at : {0.0, 0.5, 1.0})
                 for (const double degrees : {0.0, 37.0, 90.0, 200.0}) {
-                    const auto facets = foldedFacets(flat, folding, folding.sharesAt(at), blank);
+                    const FoldShares shares = folding.sharesAt(at);
+                    const auto facets = foldedFacets(flat, folding, shares, blank);
                     const Pose turn = turnedAbout({}, Vec3{0.4, 1, 0.1}.unit(), degrees);
-                    const Eye eye = eyeFor(facets, turn, 1, 800, 600);
+                    const Eye eye = eyeFor(folding, shares, turn, 1, 800, 600);
                     for (const Facet& f : facets)
                         for (const Vec3& p : {f.corner, f.corner + f.right, f.corner + f.down})
                             if (const auto seen = seenAt(p, eye))

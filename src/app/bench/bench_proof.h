@@ -15,9 +15,11 @@ class BenchProof : public QObject {
     ~BenchProof() override;
     void setProofing(Proofing* proofing);
     bool isOn() const { return proofing_ && proofing_->isOn() && proofing_->proof(); }
-    Proofing* proofing() const { return proofing_; }
     /// Whether it shows what the bench shows.
-    bool isSettled() const { return !isOn() || (shownOf_ == wanted() && !making_.isRunning()); }
+    bool isSettled() const {
+        if (!proofing_ || !proofing_->isOn()) return true;
+        return !proofing_->isReading() && (!isOn() || (shownOf_ == wanted() && !making_.isRunning()));
+    }
     /// Of the picture that is shown last.
     const ProofTally& tally() const { return tally_; }
     QColor paper() const;

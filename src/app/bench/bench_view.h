@@ -35,7 +35,6 @@ class BenchView : public QWidget {
     void setRulerUnit(RulerUnit unit);
     /// Shows what is on it as it will be printed, when that is asked for.
     void setProofing(Proofing* proofing);
-    const BenchProof& proof() const { return proof_; }
     /// True when the finished picture of the present view is shown.
     bool isFinished() const;
 

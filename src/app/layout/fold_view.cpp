@@ -141,10 +141,9 @@ Pose FoldView::turnNow() const {
 }
 
 Eye FoldView::eyeNow() const {
-    const int w = int(width() * devicePixelRatioF()), h = int(height() * devicePixelRatioF());
-    if (!object_) return {};
     if (held_) return *held_;
-    return eyeFor(foldedFacets(*flat_, *folding_, shares_, object_->pictures), turnNow(), nearness_, w, h);
+    return eyeFor(*folding_, shares_, turnNow(), nearness_, int(width() * devicePixelRatioF()),
+                  int(height() * devicePixelRatioF()));
 }
 
 void FoldView::draw(int finer) {

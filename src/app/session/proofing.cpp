@@ -1,5 +1,6 @@
 #include "app/session/proofing.h"
 
+#include "app/session/background.h"
 #include "app/session/words.h"
 #include "file/data_folder.h"
 #include "file/pictures/picture_reader.h"
@@ -14,7 +15,21 @@ constexpr double kInkLimit = 3.3; // as print files keep to
 } // namespace
 
 Proofing::Proofing(QObject* parent)
-    : QObject(parent) {}
+    : QObject(parent) {
+    connect(&reading_, &QFutureWatcherBase::finished, this, [this] {
+        const auto proof = reading_.future().result();
+        if (!proof) {
+            Q_EMIT refused(q(proof.error().message));
+            return;
+        }
+        proof_ = *proof;
+        Q_EMIT changed();
+    });
+}
+
+Proofing::~Proofing() {
+    reading_.waitForFinished();
+}
 
 void Proofing::setOn(bool on) {
     if (on && !proof_) useShippedProfile();
@@ -36,29 +51,24 @@ void Proofing::setSplit(bool split) {
 }
 
 void Proofing::useShippedProfile() {
-    use(Proof::create(pressProfileBytes(), kInkLimit));
+    read({});
 }
 
 void Proofing::useProfile(const QString& file) {
-    const auto bytes = readFile(file.toStdString());
-    if (!bytes) {
-        Q_EMIT refused(q(bytes.error().message));
-        return;
-    }
-    auto proof = Proof::create(*bytes, kInkLimit);
-    if (!proof)
-        proof = fail(Fault::Damaged, "“" + QFileInfo(file).fileName().toStdString() +
-                                         "” is no profile of a press in four inks; the one before is kept.");
-    use(std::move(proof));
+    read(file);
 }
 
-void Proofing::use(Result<std::shared_ptr<const Proof>> proof) {
-    if (!proof) {
-        Q_EMIT refused(q(proof.error().message));
-        return;
-    }
-    proof_ = std::move(*proof);
-    Q_EMIT changed();
+/// The one asked for last counts.
+void Proofing::read(const QString& file) {
+    reading_.setFuture(inBackground([file]() -> Result<ProofPtr> {
+        if (file.isEmpty()) return Proof::create(pressProfileBytes(), kInkLimit);
+        const auto bytes = readFile(file.toStdString());
+        if (!bytes) return tl::unexpected(bytes.error());
+        auto proof = Proof::create(*bytes, kInkLimit);
+        if (proof) return proof;
+        return fail(Fault::Damaged, "“" + QFileInfo(file).fileName().toStdString() +
+                                        "” is no profile of a press in four inks; the one before is kept.");
+    }));
 }
 
 } // namespace glyptos

@@ -3,6 +3,7 @@
 
 #include "color/proof.h"
 
+#include <QFutureWatcher>
 #include <QObject>
 
 namespace glyptos {
@@ -11,6 +12,7 @@ class Proofing : public QObject {
     Q_OBJECT
   public:
     explicit Proofing(QObject* parent = nullptr);
+    ~Proofing() override;
 
     bool isOn() const { return on_; }
     void setOn(bool on);
@@ -19,9 +21,12 @@ class Proofing : public QObject {
     /// Only the right half shows it, and the left the art as it is.
     bool isSplit() const { return split_; }
     void setSplit(bool split);
-    /// By the shipped profile until another is chosen; nothing where that cannot be used.
+    /// By the shipped profile until another is chosen; nothing until that has been read.
     const std::shared_ptr<const Proof>& proof() const { return proof_; }
-    /// A profile from a file; says why when it is none, and keeps the one before.
+    /// Whether a profile is being read.
+    bool isReading() const { return reading_.isRunning(); }
+    /// A profile from a file, read off the window's thread; says why when it is none, and keeps the one
+    /// before.
     void useProfile(const QString& file);
     void useShippedProfile();
 
@@ -30,10 +35,12 @@ class Proofing : public QObject {
     void refused(const QString& sentence);
 
   private:
-    void use(Result<std::shared_ptr<const Proof>> proof);
+    using ProofPtr = std::shared_ptr<const Proof>;
+    void read(const QString& file);
     bool on_ = false, split_ = false;
     ProofLook look_;
-    std::shared_ptr<const Proof> proof_;
+    ProofPtr proof_;
+    QFutureWatcher<Result<ProofPtr>> reading_;
 };
 
 } // namespace glyptos

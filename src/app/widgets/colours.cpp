@@ -1,18 +1,9 @@
 #include "app/widgets/colours.h"
 
+#include "base/srgb_curve.h"
 #include "color/oklab.h"
 
-#include <cmath>
-
 namespace glyptos {
-namespace {
-
-double encoded(double linear) {
-    return linear <= 0.0031308 ? 12.92 * linear : 1.055 * std::pow(linear, 1 / 2.4) - 0.055;
-}
-
-} // namespace
-
 QColor meanColour(const QImage& image, const QRect& area) {
     const QRect inside = area.intersected(image.rect());
     double r = 0, g = 0, b = 0, a = 0;
@@ -24,7 +15,7 @@ QColor meanColour(const QImage& image, const QRect& area) {
         }
     if (a <= 0) return inside.isEmpty() ? QColor() : QColor(0, 0, 0, 0);
     const double n = inside.width() * inside.height();
-    return QColor::fromRgbF(float(encoded(r / a)), float(encoded(g / a)), float(encoded(b / a)),
+    return QColor::fromRgbF(float(encodedSrgb(r / a)), float(encodedSrgb(g / a)), float(encodedSrgb(b / a)),
                             float(a / n));
 }
 

@@ -1,6 +1,7 @@
 #include "file/cut/cut_paths.h"
 
 #include "base/text.h"
+#include "file/disk/xml_text.h"
 #include "form/board.h"
 
 #include <array>
@@ -24,13 +25,6 @@ void addMarks(const Rect& board, CutJob& job) {
     for (const Vec2 at : {Vec2{r.x, r.y}, Vec2{r.right(), r.y}, Vec2{r.x, r.bottom()}})
         for (const Vec2 arm : {Vec2{kMarkArm, 0}, Vec2{0, kMarkArm}})
             job.lines.push_back({CutTool::Register, lineOf(at - arm, at + arm)});
-}
-
-std::string xmlText(const std::string& text) {
-    std::string out;
-    for (const char c : visible(text))
-        out += c == '&' ? std::string("&amp;") : c == '<' ? std::string("&lt;") : std::string(1, c);
-    return out;
 }
 
 std::string svgPath(const Polyline& line) {
@@ -105,7 +99,7 @@ std::string cutSvg(const CutJob& job, const std::string& title) {
     std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" "
                       "version=\"1.1\" width=\"" +
                       w + "mm\" height=\"" + h + "mm\" viewBox=\"0 0 " + w + " " + h + "\">\n<title>" +
-                      xmlText(title) + "</title>\n";
+                      xmlText(visible(title)) + "</title>\n";
     constexpr std::array kLooks{"stroke=\"#000000\"", "stroke=\"#2a4fb0\" stroke-dasharray=\"3 2\"",
                                 "stroke=\"#808080\""};
     for (const CutTool tool : {CutTool::Cut, CutTool::Crease, CutTool::Register}) {

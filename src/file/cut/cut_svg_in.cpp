@@ -1,5 +1,6 @@
 #include "base/text.h"
 #include "file/cut/cut_reading.h"
+#include "form/outline.h"
 
 #include <QXmlStreamReader>
 #include <optional>
@@ -121,14 +122,10 @@ class PathData {
 };
 
 Path ellipse(Vec2 c, double rx, double ry) {
-    constexpr double k = 0.5522847498307936; // 4/3·(√2 − 1): a quarter within 3e-4 of the radius
-    Path out;
-    out.moveTo({c.x + rx, c.y});
-    out.cubicTo({c.x + rx, c.y + k * ry}, {c.x + k * rx, c.y + ry}, {c.x, c.y + ry});
-    out.cubicTo({c.x - k * rx, c.y + ry}, {c.x - rx, c.y + k * ry}, {c.x - rx, c.y});
-    out.cubicTo({c.x - rx, c.y - k * ry}, {c.x - k * rx, c.y - ry}, {c.x, c.y - ry});
-    out.cubicTo({c.x + k * rx, c.y - ry}, {c.x + rx, c.y - k * ry}, {c.x + rx, c.y});
-    return out;
+    Outline out;
+    out.kind = Outline::Kind::Disc;
+    out.box = {c.x - rx, c.y - ry, 2 * rx, 2 * ry};
+    return out.path();
 }
 
 class SvgReader {

@@ -1,5 +1,6 @@
 #include "file/print/pdf_x.h"
 
+#include "file/disk/xml_text.h"
 #include "file/print/page_content.h"
 
 #include <array>
@@ -18,21 +19,6 @@ std::string timeAs(const char* format, int64_t moment) {
     gmtime_r(&seconds, &parts);
     std::array<char, 64> text{};
     return {text.data(), std::strftime(text.data(), text.size(), format, &parts)};
-}
-
-std::string escaped(const std::string& text) {
-    std::string out;
-    for (const char c : text) {
-        if (c == '&')
-            out += "&amp;";
-        else if (c == '<')
-            out += "&lt;";
-        else if (c == '>')
-            out += "&gt;";
-        else
-            out += c;
-    }
-    return out;
 }
 
 /// A UUID (RFC 9562, version 8) of the text.
@@ -63,7 +49,7 @@ std::string xmp(const std::string& title, int64_t moment, const std::string& see
            " xmlns:pdfxid=\"http://www.npes.org/pdfx/ns/id/\">\n"
            "<dc:format>application/pdf</dc:format>\n"
            "<dc:title><rdf:Alt><rdf:li xml:lang=\"x-default\">" +
-           escaped(title) +
+           xmlText(title) +
            "</rdf:li></rdf:Alt></dc:title>\n"
            "<xmp:CreatorTool>" +
            kProducer + "</xmp:CreatorTool>\n<xmp:CreateDate>" + time + "</xmp:CreateDate>\n<xmp:ModifyDate>" +

@@ -1,5 +1,6 @@
 #include "render/fit/code_verdicts.h"
 
+#include "base/srgb_curve.h"
 #include "base/text.h"
 #include "code/reader.h"
 #include "color/colour_words.h"
@@ -20,13 +21,10 @@ constexpr double kLeastContrast = 0.4;   // reflectance of light less that of da
 constexpr double kClear = 0.7;           // from dark to light, of the clear zone
 constexpr double kStray = 0.004;         // of the clear zone may be darker: noise
 
-/// Reflectance of each sRGB byte (IEC 61966-2-1).
+/// Reflectance of each sRGB byte.
 std::array<float, 256> reflectances() {
     std::array<float, 256> out{};
-    for (size_t i = 0; i < out.size(); ++i) {
-        const double v = double(i) / 255;
-        out[i] = float(v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4));
-    }
+    for (size_t i = 0; i < out.size(); ++i) out[i] = float(decodedSrgb(double(i) / 255));
     return out;
 }
 

@@ -1,5 +1,6 @@
 #include "scene/draw/rasterize.h"
 
+#include "base/srgb_curve.h"
 #include "scene/draw/lamp_map.h"
 #include "scene/draw/picture_sampler.h"
 #include "scene/draw/span_cover.h"
@@ -33,13 +34,13 @@ struct Lights {
     bool moving = false; ///< pictures are read in one size alone
 };
 
-/// sRGB-encoded bytes times light, which adds up in linear light (IEC 61966-2-1).
+/// sRGB-encoded bytes times light, which adds up in linear light.
 class Shade {
   public:
     Shade() {
-        for (int i = 0; i < 256; ++i) linear_[i] = float(decoded(i / 255.0));
+        for (int i = 0; i < 256; ++i) linear_[i] = float(decodedSrgb(i / 255.0));
         for (int i = 0; i <= kSteps; ++i)
-            encoded_[i] = uint8_t(std::lround(encoded(double(i) / kSteps) * 255));
+            encoded_[i] = uint8_t(std::lround(encodedSrgb(double(i) / kSteps) * 255));
     }
     uint8_t operator()(float byte, float light) const {
         const float k = std::clamp(byte, 0.0f, 255.0f);
@@ -51,10 +52,6 @@ class Shade {
 
   private:
     static constexpr int kSteps = 8191;
-    static double decoded(double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); }
-    static double encoded(double v) {
-        return v <= 0.0031308 ? v * 12.92 : 1.055 * std::pow(v, 1 / 2.4) - 0.055;
-    }
     float linear_[256];
     uint8_t encoded_[kSteps + 1];
 };

@@ -1,6 +1,5 @@
 #include "scene/fold/folded_facets.h"
 
-#include "raster/stroke.h"
 #include "scene/draw/rasterize.h"
 
 namespace glyptos {
@@ -27,8 +26,7 @@ class FacetMaker {
                    pose.mapVector({0, box.h, 0})};
         setPicture(back, sides.back.get(), board.back, {-box.w, 0, 0, box.h, box.right(), box.y});
         facets.push_back(face), facets.push_back(back);
-        addEdges(board.outline, pose, false);
-        for (const Outline& hole : board.holes) addEdges(hole, pose, true);
+        addRim(board, pose);
     }
 
     /// The board between a part and the one that hangs on it, as it turns from the one to the other.
@@ -69,27 +67,16 @@ class FacetMaker {
         facet.onPicture = Affine::scaling(1 / panel.width, 1 / panel.height) * side->toPanel * onFlat;
     }
 
-    void addEdges(const Outline& outline, const Pose& pose, bool hole) {
-        constexpr double kTolerance = 0.05;
-        const double t = folding_.thickness();
-        for (const Polyline& line : flattened(outline.path(), kTolerance)) {
-            const auto& points = line.points;
-            double area = 0;
-            for (size_t i = 0; i < points.size(); ++i) {
-                const Vec2 p = points[i], q = points[(i + 1) % points.size()];
-                area += p.x * q.y - p.y * q.x;
-            }
-            const bool clockwise = (area > 0) != hole;
-            for (size_t i = 0; i < points.size(); ++i) {
-                Vec2 p = points[i], q = points[(i + 1) % points.size()];
-                if (!clockwise) std::swap(p, q);
+    void addRim(const Board& board, const Pose& pose) {
+        const Vec3 through = pose.mapVector({0, 0, -folding_.thickness()});
+        for (const Polyline& line : board.rim)
+            for (size_t i = 0; i < line.points.size(); ++i) {
+                const Vec2 p = line.points[i], q = line.points[(i + 1) % line.points.size()];
                 if ((q - p).length() < 1e-6) continue;
-                Facet edge{pose.map({q.x, q.y, 0}), pose.mapVector({p.x - q.x, p.y - q.y, 0}),
-                           pose.mapVector({0, 0, -t})};
+                Facet edge{pose.map({q.x, q.y, 0}), pose.mapVector({p.x - q.x, p.y - q.y, 0}), through};
                 edge.colour = kEdge;
                 facets.push_back(edge);
             }
-        }
     }
 
     /// One side of a bend, in strips that turn by a few degrees each, with what is printed at the fold.
@@ -132,22 +119,28 @@ std::vector<Facet> foldedFacets(const Flat& flat, const Folding& folding, const 
     return std::move(maker.facets);
 }
 
-Eye eyeFor(std::span<const Facet> facets, const Pose& turn, double nearness, int width, int height) {
-    constexpr double kFar = 4, kFilled = 1; // distances of its own reach · of the picture
+Eye eyeFor(const Folding& folding, const FoldShares& shares, const Pose& turn, double nearness, int width,
+           int height) {
+    constexpr double kFar = 4; // distances of its own reach
     Eye eye;
     eye.turn = turn;
     eye.turn.origin = {};
-    if (facets.empty()) return eye;
     Vec3 least{1e30, 1e30, 1e30}, most{-1e30, -1e30, -1e30};
-    for (const Facet& f : facets)
-        for (const Vec3& p : {f.corner, f.corner + f.right, f.corner + f.down, f.corner + f.right + f.down}) {
+    const std::vector<Pose> poses = folding.poses(shares);
+    for (size_t i = 0; i < poses.size(); ++i) {
+        const Rect& r = folding.boards()[i].outline.box;
+        if (r.empty()) continue;
+        for (const Vec2& at :
+             {Vec2{r.x, r.y}, Vec2{r.right(), r.y}, Vec2{r.x, r.bottom()}, Vec2{r.right(), r.bottom()}}) {
+            const Vec3 p = poses[i].map({at.x, at.y, 0});
             least = {std::min(least.x, p.x), std::min(least.y, p.y), std::min(least.z, p.z)};
             most = {std::max(most.x, p.x), std::max(most.y, p.y), std::max(most.z, p.z)};
         }
+    }
+    if (least.x > most.x) return eye; // nothing is there
     eye.middle = (least + most) * 0.5;
-    const double reach = std::max((most - least).length() / 2, 1e-6);
-    eye.distance = kFar * reach;
-    eye.focal = kFilled * nearness * kFar * std::min(width / 2.0, height / 2.0);
+    eye.distance = kFar * std::max((most - least).length() / 2, 1e-6);
+    eye.focal = nearness * kFar * std::min(width / 2.0, height / 2.0);
     return eye;
 }
 

@@ -4,16 +4,15 @@
 #include "scene/draw/facet.h"
 #include "scene/fold/board_pictures.h"
 
-#include <span>
-
 namespace glyptos {
 
 /// The pictures must outlive what is returned.
 std::vector<Facet> foldedFacets(const Flat& flat, const Folding& folding, const FoldShares& shares,
                                 const BoardPictures& pictures);
 
-/// An eye that sees all of the facets, turned by `turn`, in a picture of that size; with more than 1 it is
-/// nearer. How large they are seen does not change with the turn.
-Eye eyeFor(std::span<const Facet> facets, const Pose& turn, double nearness, int width, int height);
+/// An eye that sees all of a piece that is folded so far, turned by `turn`, in a picture of that size; with
+/// more than 1 it is nearer. How large the piece is seen does not change with the turn.
+Eye eyeFor(const Folding& folding, const FoldShares& shares, const Pose& turn, double nearness, int width,
+           int height);
 
 } // namespace glyptos

@@ -84,9 +84,11 @@ Folding::Folding(const Flat& flat)
     : thickness_(flat.thickness) {
     if (flat.bound) {
         addLeaves(flat);
+        findRims();
         return;
     }
     addBoards(flat);
+    findRims();
     std::set<int> orders;
     for (const Fold& fold : flat.folds) orders.insert(fold.order);
     for (const Fold& fold : flat.folds)
@@ -120,6 +122,13 @@ void Folding::addBoards(const Flat& flat) {
         boards_.push_back(std::move(board));
     }
     for (const Flap& flap : flat.flaps) boards_.push_back({flap.outline, {}, {}, {}});
+}
+
+void Folding::findRims() {
+    constexpr double kTolerance = 0.05; // units
+    for (Board& board : boards_)
+        if (!board.outline.box.empty())
+            board.rim = flattened(without(board.outline, board.holes), kTolerance);
 }
 
 void Folding::hang(const Flat& flat, const std::vector<Join>& tree, size_t root, std::vector<bool>& there) {

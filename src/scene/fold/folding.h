@@ -4,6 +4,7 @@
 #pragma once
 
 #include "form/flat.h"
+#include "raster/stroke.h"
 #include "scene/space.h"
 
 #include <vector>
@@ -21,6 +22,7 @@ struct Board {
     Outline outline;            ///< on the flat
     std::vector<Outline> holes; ///< on the flat
     std::optional<PrintedSide> face, back;
+    std::vector<Polyline> rim = {}; ///< on the flat: where it is cut, with the board on one hand
 };
 
 /// Two parts of the board that meet along a fold; the one hangs on the other.
@@ -61,6 +63,7 @@ class Folding {
   private:
     void addBoards(const Flat& flat);
     void addLeaves(const Flat& flat);
+    void findRims();
     void hang(const Flat& flat, const std::vector<Join>& tree, size_t root, std::vector<bool>& there);
     Hinge hinge(const Flat& flat, size_t fold, size_t parent, size_t child) const;
 

@@ -5,6 +5,7 @@
 // (C. Schlick, "Fast Alternatives to Perlin's Bias and Gain Functions", Graphics Gems IV, 1994, in the form
 // of a power): black, white and the middle keep their place.
 
+#include "base/srgb_curve.h"
 #include "color/oklab.h"
 #include "treat/grades/by_picture.h"
 #include "treat/grades/channel_tables.h"
@@ -26,9 +27,7 @@ ColourOp lightContrast(const Figures& f, const Place&) {
     const double factor = std::exp2(light), gain = std::exp2(2 * contrast);
     const auto tone = [=](double v) {
         if (light != 0) {
-            const double linear = v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
-            const double lit = std::min(linear * factor, 1.0);
-            v = lit <= 0.0031308 ? lit * 12.92 : 1.055 * std::pow(lit, 1 / 2.4) - 0.055;
+            v = encodedSrgb(std::min(decodedSrgb(v) * factor, 1.0));
         }
         return v < m ? m * std::pow(v / m, gain) : 1 - (1 - m) * std::pow((1 - v) / (1 - m), gain);
     };
