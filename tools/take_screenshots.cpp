@@ -1,6 +1,8 @@
 // take-screenshots RELEASE FOLDER: one picture of each main view at 1280 × 800, from a release.
 #include "app/widgets/theme.h"
 #include "app/window/main_window.h"
+#include "file/cut/cut_paths.h"
+#include "file/disk/atomic_file.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
 #include "release/walks.h"
@@ -37,38 +39,12 @@ bool shoot(
     return shot.save(folder + QLatin1Char('/') + name + QStringLiteral(".png"));
 }
 
-/// Two takes of the cover side by side; the second with its light turned down.
-bool shootTakes(MainWindow& window, const QString& folder) {
-    ComposeView& compose = *window.compose();
-    if (window.document()->piece()->takes.size() < 2) window.document()->newTake();
-    compose.grid()->setSideBySide(true);
-    const bool fine = shoot(window, folder, QStringLiteral("takes"));
-    compose.grid()->setSideBySide(false);
-    return fine;
-}
-
-/// A grade with scopes and the line of before and after, the treatments of the brass letters, and the
-/// sheet of all treatments.
+/// The treatments of the brass letters.
 bool shootTreatments(MainWindow& window, const QString& folder) {
     ComposeView& compose = *window.compose();
     Document& document = *window.document();
     const PanelRef cover = document.panel();
-    document.showTake("I");
     compose.showTreatments(true);
-    Layer grade;
-    grade.name = "Tone of the night", grade.content = GradeContent{};
-    Treatment curve = newTreatment(*treatmentKind("tone-curve"), 1);
-    curve.figures.set(0, ToneCurve{{0, 0}, {0.22, 0.14}, {0.6, 0.68}, {1, 1}});
-    grade.treatments = std::make_shared<const Treatments>(Treatments{curve});
-    document.editMaking("grade", withLayer(document.release(), cover, std::move(grade),
-                                           stackOf(*document.release(), cover).front()->id));
-    compose.scopes()->setKind(Scopes::Kind::Waveform);
-    compose.scopes()->show();
-    compose.bench()->treatments().setBefore(TreatmentLens::Before::OfAll);
-    bool fine = shoot(window, folder, QStringLiteral("grade"));
-    compose.scopes()->hide();
-    compose.bench()->treatments().setBefore(TreatmentLens::Before::Off);
-    document.undo();
     document.showTake("A");
     document.selectLayer({});
     for (const LayerPtr& layer : stackOf(*document.release(), cover))
@@ -79,13 +55,7 @@ bool shootTreatments(MainWindow& window, const QString& folder) {
     eachLayer(stackOf(*document.release(), document.panel()), [&](const LayerPtr& layer) {
         if (layer->name == "Title") document.selectLayer(layer->id);
     });
-    fine = shoot(window, folder, QStringLiteral("treatments")) && fine;
-    compose.trySheet()->open(TrySheet::Page::Treatments, -1);
-    settle(window, [&] { return compose.trySheet()->isSettled(); });
-    for (QScrollArea* area : compose.trySheet()->findChildren<QScrollArea*>())
-        area->verticalScrollBar()->setValue(1180);
-    fine = shoot(window, folder, QStringLiteral("treatment-sheet")) && fine;
-    compose.trySheet()->leave();
+    const bool fine = shoot(window, folder, QStringLiteral("treatments"));
     compose.showTreatments(false);
     document.selectPanel(cover);
     return fine;
@@ -262,7 +232,7 @@ bool shootPainting(MainWindow& window, const QString& folder) {
     return fine;
 }
 
-/// The sleeve in hand as an object, half folded.
+/// The gatefold in hand as an object, half folded.
 bool shootFolded(MainWindow& window, const QString& folder) {
     LayoutView& layOut = *window.layOut();
     layOut.showFolded(true);
@@ -270,6 +240,35 @@ bool shootFolded(MainWindow& window, const QString& folder) {
     const bool fine = shoot(window, folder, QStringLiteral("folded"),
                             [&] { return layOut.fold()->isSettled() && layOut.isJudged(); });
     layOut.showFolded(false);
+    return fine;
+}
+
+bool takeForm(MainWindow& window, const char* form, const char* panel) {
+    for (const PiecePtr& piece : window.document()->release()->pieces)
+        if (piece->form->id == form) return window.document()->selectPanel({piece->id, panel}), true;
+    return false;
+}
+
+/// Flats of a disc's and a cassette's card, and the form of the first over a plant's own sheet.
+bool shootForms(MainWindow& window, const QString& folder) {
+    LayoutView& layOut = *window.layOut();
+    const auto judged = [&] { return layOut.isJudged(); };
+    bool fine = takeForm(window, "cassette-card", "front") &&
+                shoot(window, folder, QStringLiteral("lay-out-cassette"), judged);
+    fine = takeForm(window, "tray-card", "back") &&
+           shoot(window, folder, QStringLiteral("lay-out-tray"), judged) && fine;
+    layOut.showWay(LayoutView::Way::Form);
+    const QTemporaryDir plant;
+    const std::string sheet = cutSvg(cutJobOf(*window.document()->piece()->flat, {0}), "Tray card");
+    const QString file = plant.filePath(QStringLiteral("plant tray card.svg"));
+    fine =
+        writeFile(file.toStdString(), {reinterpret_cast<const uint8_t*>(sheet.data()), sheet.size()}) && fine;
+    layOut.form()->laySheet(file);
+    settle(window, [&] { return !layOut.isBusy(); });
+    Q_EMIT layOut.form()->side()->chosen(PartRef{PartKind::Zone, 0});
+    fine = shoot(window, folder, QStringLiteral("form"), [&] { return !layOut.isBusy(); }) && fine;
+    window.document()->undo();
+    layOut.showWay(LayoutView::Way::Flat);
     return fine;
 }
 
@@ -337,16 +336,17 @@ int main(int argc, char** argv) {
     fine = shoot(window, folder, QStringLiteral("compose")) && fine;
     fine = shootLettering(window, folder) && fine;
     fine = shootHandwork(window, folder) && shootPainting(window, folder) && fine;
-    fine = shootTakes(window, folder) && shootTreatments(window, folder) && fine;
+    fine = shootTreatments(window, folder) && fine;
     fine = shootGather(window, folder) && shootStart(window, folder) && fine;
     window.showStep(Step::Brief);
     fine = shoot(window, folder, QStringLiteral("brief")) && fine;
     for (const PiecePtr& piece : document.release()->pieces)
-        if (piece->form->id == "sleeve-12") document.selectPanel({piece->id, "back"});
+        if (piece->form->id == "gatefold-12") document.selectPanel({piece->id, "inner-left"});
     window.showStep(Step::LayOut);
     fine =
         shoot(window, folder, QStringLiteral("lay-out"), [&] { return window.layOut()->isJudged(); }) && fine;
     fine = shootFolded(window, folder) && fine;
+    fine = shootForms(window, folder) && fine;
     window.showStep(Step::Deliver);
     QElapsedTimer weighing;
     weighing.start();

@@ -74,8 +74,18 @@ struct ExportOptions {
     std::string file, piece, panel, as, out;
     int width = 0;       ///< px, of png and jpeg; 0: what the form asks for
     int quality = 95;    ///< of jpeg, 1…100
-    std::string pages;   ///< of pdf, "1,3-5"; empty: all
-    std::string profile; ///< of pdf: an ICC file; empty: the one that is shipped
+    std::string pages;   ///< of pdf and tiff, "1,3-5"; empty: all
+    std::string profile; ///< of pdf and tiff: an ICC file; empty: the one that is shipped
+    // Of pdf and tiff:
+    std::string intent = "relative";
+    bool noBlackPoint = false;
+    std::vector<std::string> spot; ///< of pdf: plates besides: "cut", "white"
+    bool pairs = false, filePerPage = false, report = false, slug = false;
+    double sharpen = 0, richBlack = 0;
+    // Of home:
+    std::string paper = "a4", duplex = "none";
+    int copies = 1;
+    double overlap = 10; ///< mm
     bool json = false;
 };
 Result<Outcome> exportPiece(const ExportOptions& options);

@@ -7,10 +7,11 @@
 #include "file/disk/atomic_file.h"
 #include "file/open_raster.h"
 #include "file/pictures/picture_reader.h"
-#include "file/print/print_pdf.h"
-#include "file/print/print_tiff.h"
+#include "file/print/home_print.h"
+#include "file/print/print_job.h"
 
 #include <cstdio>
+#include <cstdlib>
 #include <iostream>
 
 namespace glyptos::cli {
@@ -39,12 +40,31 @@ Json pageJson(const PrintedPage& page) {
             {"trimWidthMm", page.trimWidthMm},
             {"trimHeightMm", page.trimHeightMm},
             {"mostInkPercent", page.mostInk * 100},
-            {"outlinedTexts", page.outlinedTexts}};
+            {"outlinedTexts", page.outlinedTexts},
+            {"inks", page.inks}};
+}
+
+PrintOptions printOptions(const ExportOptions& options) {
+    PrintOptions print;
+    const auto intent =
+        std::find(std::begin(kRenderingIntentIds), std::end(kRenderingIntentIds), options.intent);
+    print.look.intent = RenderingIntent(intent - std::begin(kRenderingIntentIds));
+    print.look.blackPoint = !options.noBlackPoint;
+    print.inPairs = options.pairs;
+    print.sharpen = options.sharpen;
+    print.richBlackFrom = options.richBlack;
+    print.slug = options.slug;
+    // The time that files say they were made, for those who must be able to make them again.
+    if (const char* moment = std::getenv("SOURCE_DATE_EPOCH"))
+        print.moment = std::strtoll(moment, nullptr, 10);
+    for (const std::string& plate : options.spot)
+        (plate == "cut" ? print.extra.dieline : print.extra.white) = true;
+    return print;
 }
 
 Result<Outcome> exportPrint(Engine& engine, const ReleasePtr& release, const Piece& piece,
                             const ExportOptions& options) {
-    PrintOptions print;
+    PrintOptions print = printOptions(options);
     std::vector<uint8_t> profile;
     if (!options.profile.empty()) {
         auto bytes = readFile(options.profile);
@@ -55,10 +75,14 @@ Result<Outcome> exportPrint(Engine& engine, const ReleasePtr& release, const Pie
     auto sheets = sheetsFrom(options.pages);
     if (!sheets) return tl::unexpected(sheets.error());
     print.sheets = std::move(*sheets);
-    const auto write = options.as == "tiff" ? writePrintTiff : writePrintPdf;
-    const auto report = write(engine.renderer, release, piece.id, print, options.out);
-    if (!report) return tl::unexpected(report.error());
+    const auto as = options.as == "tiff" ? PrintJob::As::Tiff : PrintJob::As::Pdf;
+    const auto done = writePrintJob(engine.renderer, release, piece.id,
+                                    {as, print, options.filePerPage, options.report}, options.out);
+    if (!done) return tl::unexpected(done.error());
+    const PrintReport* report = &done->report;
     if (options.json) {
+        Json files = Json::list();
+        for (const auto& file : done->files) files.push_back(file.string());
         Json pages = Json::list();
         for (const PrintedPage& page : report->pages) pages.push_back(pageJson(page));
         cli::print(Json{{"bleedMm", report->bleedMm},
@@ -67,6 +91,7 @@ Result<Outcome> exportPrint(Engine& engine, const ReleasePtr& release, const Pie
                         {"outlinedTexts", report->outlinedTexts()},
                         {"bytes", report->bytes},
                         {"pages", pages},
+                        {"files", files},
                         {"notes", report->notes},
                         {"missing", missingJson(engine)}});
         return drawn(engine, {}, report->notes);
@@ -93,19 +118,15 @@ Result<Outcome> exportOpenRaster(Engine& engine, const ReleasePtr& release, cons
     return drawn(engine, {}, *notes);
 }
 
-Result<Outcome> exportCuts(Engine&, const ReleasePtr&, const Piece& piece, const ExportOptions& options) {
+Result<Outcome> exportCuts(Engine&, const ReleasePtr& release, const Piece& piece,
+                           const ExportOptions& options) {
     auto pages = sheetsFrom(options.pages);
     if (!pages) return tl::unexpected(pages.error());
-    if (piece.flat->unit != Unit::Mm)
-        return fail(Fault::Usage, piece.name + " is made for screens: there is nothing to cut.");
-    std::vector<size_t> sheets = std::move(*pages);
-    for (size_t i = 0; sheets.size() < piece.flat->sheets.size() && options.pages.empty(); ++i)
-        sheets.push_back(i);
-    for (const size_t sheet : sheets)
-        if (sheet >= piece.flat->sheets.size())
-            return fail(Fault::Usage,
-                        piece.name + " has no page " + std::to_string(sheet + 1) + "; nothing was written.");
-    const CutJob job = cutJobOf(*piece.flat, sheets);
+    PrintOptions asked;
+    asked.sheets = std::move(*pages);
+    const auto order = printOrder(release, piece.id, asked);
+    if (!order) return tl::unexpected(order.error());
+    const CutJob job = cutJobOf(*piece.flat, order->sheets);
     const std::string text = options.as == "svg-cut" ? cutSvg(job, piece.name) : cutDxf(job);
     if (const auto written =
             writeFile(options.out, {reinterpret_cast<const uint8_t*>(text.data()), text.size()});
@@ -119,6 +140,31 @@ Result<Outcome> exportCuts(Engine&, const ReleasePtr&, const Piece& piece, const
     else
         std::cout << "sheet " << sized(job.width, job.height, Unit::Mm) << ", " << text.size() << " bytes\n";
     return Outcome::Fine;
+}
+
+Result<Outcome> exportHome(Engine& engine, const ReleasePtr& release, const Piece& piece,
+                           const ExportOptions& options) {
+    auto sheets = sheetsFrom(options.pages);
+    if (!sheets) return tl::unexpected(sheets.error());
+    HomeOptions home;
+    home.paper = options.paper == "letter" ? kLetter : kA4;
+    home.paper.overlap = options.overlap;
+    home.paper.copies = options.copies;
+    home.paper.duplex = options.duplex == "long"    ? Duplex::LongEdge
+                        : options.duplex == "short" ? Duplex::ShortEdge
+                                                    : Duplex::None;
+    home.sheets = std::move(*sheets);
+    const auto report = writeHomePrint(engine.renderer, release, piece.id, home, options.out);
+    if (!report) return tl::unexpected(report.error());
+    if (options.json)
+        print(Json{{"pages", report->pages},
+                   {"tiles", report->tiles},
+                   {"bytes", report->bytes},
+                   {"missing", missingJson(engine)}});
+    else
+        std::cout << report->pages << (report->pages == 1 ? " page" : " pages") << ", " << report->bytes
+                  << " bytes\n";
+    return drawn(engine, {});
 }
 
 Result<Outcome> exportPicture(Engine& engine, const ReleasePtr& release, const Piece& piece,
@@ -148,20 +194,32 @@ Result<Outcome> exportPiece(const ExportOptions& options) {
     const auto piece = pieceNamed(*file->release, options.piece);
     if (!piece) return tl::unexpected(piece.error());
     const bool isPrint = options.as == "pdf" || options.as == "tiff";
-    const bool isCut = options.as == "svg-cut" || options.as == "dxf-cut";
+    const bool isCut = options.as == "svg-cut" || options.as == "dxf-cut", isHome = options.as == "home";
     if (!isPrint && !options.profile.empty())
         return fail(Fault::Usage, "--profile is for print files; nothing was written.");
-    if (!isPrint && !isCut && !options.pages.empty())
+    if (!isPrint && !isCut && !isHome && !options.pages.empty())
         return fail(Fault::Usage, "--pages is for print files and cut paths; nothing was written.");
+    if (!isHome && (options.paper != "a4" || options.duplex != "none" || options.copies != 1))
+        return fail(Fault::Usage,
+                    "--paper, --duplex and --copies are for the printer at home; nothing was written.");
+    const bool isForPrint = options.pairs || options.filePerPage || options.report || options.sharpen > 0 ||
+                            options.noBlackPoint || options.intent != "relative";
+    if (!isPrint && isForPrint)
+        return fail(Fault::Usage, "Intents, pairs, pages apart, reports and sharpening are for print files; "
+                                  "nothing was written.");
+    if (options.as != "pdf" && (options.slug || !options.spot.empty() || options.richBlack > 0))
+        return fail(Fault::Usage,
+                    "Slugs, further plates and rich black words are for PDF; nothing was written.");
     if (options.width > 0 && options.as != "jpeg" && options.as != "png")
         return fail(Fault::Usage, "--width is for JPEG and PNG; nothing was written.");
-    if (!options.panel.empty() && (isPrint || isCut))
+    if (!options.panel.empty() && (isPrint || isCut || isHome))
         return fail(Fault::Usage,
                     "Print files and cut paths are of the whole flat, not one panel; nothing was written.");
     Engine engine;
     file->giveFonts(engine);
     const auto write = isPrint               ? exportPrint
                        : isCut               ? exportCuts
+                       : isHome              ? exportHome
                        : options.as == "ora" ? exportOpenRaster
                                              : exportPicture;
     const auto done = write(engine, file->release, **piece, options);

@@ -181,9 +181,19 @@ int runCommandLine(int argc, char** argv) {
     deliver->add_option("--piece", out.piece, "Piece, by id or by form")->required();
     deliver->add_option("--panel", out.panel,
                         "One panel instead of the whole flat; of an OpenRaster file the front when left out");
-    deliver->add_option("--as", out.as, "png, jpeg, pdf, ora, or tiff in press inks")
+    deliver
+        ->add_option("--as", out.as,
+                     "png, jpeg, pdf, ora, tiff in press inks, cut paths, or home: a PDF for the printer "
+                     "at home")
         ->required()
-        ->check(CLI::IsMember({"png", "jpeg", "pdf", "ora", "tiff", "svg-cut", "dxf-cut"}));
+        ->check(CLI::IsMember({"png", "jpeg", "pdf", "ora", "tiff", "svg-cut", "dxf-cut", "home"}));
+    deliver->add_option("--paper", out.paper, "Paper of home")->check(CLI::IsMember({"a4", "letter"}));
+    deliver->add_option("--duplex", out.duplex, "Edge over which the printer at home turns the paper")
+        ->check(CLI::IsMember({"none", "long", "short"}));
+    deliver->add_option("--copies", out.copies, "How many of each sheet for home, side by side on the paper")
+        ->check(CLI::Range(1, 100));
+    deliver->add_option("--overlap", out.overlap, "Overlap of the tiles of home, mm")
+        ->check(CLI::Range(0.0, 80.0));
     deliver->add_option("--width", out.width, "Width in pixels of a JPEG or PNG")->check(CLI::PositiveNumber);
     deliver->add_option("--quality", out.quality, "JPEG quality, 1 to 100");
     deliver->add_option("--pages", out.pages, "Pages of a print file, as 1,3-5; all when left out");
@@ -191,6 +201,23 @@ int runCommandLine(int argc, char** argv) {
         ->add_option("--profile", out.profile,
                      "ICC profile of the press, of four inks; FOGRA39 when left out")
         ->check(CLI::ExistingFile);
+    deliver->add_option("--intent", out.intent, "Rendering intent of a print file")
+        ->check(CLI::IsMember({"perceptual", "relative", "saturation", "absolute"}));
+    deliver->add_flag("--no-black-point", out.noBlackPoint, "Without black point compensation");
+    deliver
+        ->add_option("--spot", out.spot,
+                     "Plates of a PDF besides those of its art: cut (the dieline), white (under all art)")
+        ->check(CLI::IsMember({"cut", "white"}));
+    deliver->add_flag("--pairs", out.pairs, "A booklet's pages in printer's pairs");
+    deliver->add_flag("--file-per-page", out.filePerPage, "One print file a page");
+    deliver->add_flag("--report", out.report, "A report in text beside the print file");
+    deliver->add_flag("--slug", out.slug, "Names, measures and a colour bar outside the bleed of a PDF");
+    deliver->add_option("--sharpen", out.sharpen, "Sharpen a print file's art by so much, 0 to 5")
+        ->check(CLI::Range(0.0, 5.0));
+    deliver
+        ->add_option("--rich-black", out.richBlack,
+                     "Black words of so many points and more in all inks, of a PDF")
+        ->check(CLI::NonNegativeNumber);
     deliver->add_option("--out", out.out, "The file to write")->required();
     deliver->add_flag("--json", out.json, "Report as JSON");
     deliver->callback([&] { run = [&] { return cli::exportPiece(out); }; });

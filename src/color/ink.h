@@ -23,11 +23,20 @@ struct Ink : Rgba {
     bool operator==(const Ink&) const = default;
 };
 
+/// What a swatch is printed in.
+enum class Plate : unsigned char {
+    Process, ///< the four inks of the press
+    Own,     ///< an ink of its own, in place of the four
+    Over     ///< an ink of its own over the four, which print as if it were not there: a varnish
+};
+inline constexpr const char* kPlateIds[] = {"process", "own", "over"};
+
 /// One colour of the release's palette.
 struct Swatch {
     std::string id; ///< unique in the palette
     std::string name;
     Rgba colour;
+    Plate plate = Plate::Process;
     bool operator==(const Swatch&) const = default;
 };
 

@@ -94,7 +94,11 @@ void ToWorkingSpace::convert(const void* in, void* out, size_t pixels) const {
         mixInks(static_cast<const uint8_t*>(in), static_cast<uint8_t*>(out), pixels);
 }
 
-Result<std::shared_ptr<const ToPress>> ToPress::create(std::span<const uint8_t> profile, double inkLimit) {
+static_assert(int(RenderingIntent::Perceptual) == INTENT_PERCEPTUAL &&
+              int(RenderingIntent::Absolute) == INTENT_ABSOLUTE_COLORIMETRIC);
+
+Result<std::shared_ptr<const ToPress>> ToPress::create(std::span<const uint8_t> profile, double inkLimit,
+                                                       const PressLook& look) {
     const ProfilePtr press = openProfile(profile);
     if (!press || cmsGetColorSpace(press.get()) != cmsSigCmykData)
         return fail(Fault::Damaged,
@@ -102,8 +106,8 @@ Result<std::shared_ptr<const ToPress>> ToPress::create(std::span<const uint8_t> 
     std::shared_ptr<ToPress> made(new ToPress);
     const ProfilePtr srgb(cmsCreate_sRGBProfile());
     made->transform_ =
-        cmsCreateTransform(srgb.get(), TYPE_RGB_8, press.get(), TYPE_CMYK_8, INTENT_RELATIVE_COLORIMETRIC,
-                           cmsFLAGS_BLACKPOINTCOMPENSATION | cmsFLAGS_NOCACHE);
+        cmsCreateTransform(srgb.get(), TYPE_RGB_8, press.get(), TYPE_CMYK_8, cmsUInt32Number(look.intent),
+                           (look.blackPoint ? cmsFLAGS_BLACKPOINTCOMPENSATION : 0) | cmsFLAGS_NOCACHE);
     if (!made->transform_)
         return fail(
             Fault::Damaged,

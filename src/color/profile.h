@@ -52,12 +52,21 @@ class ToWorkingSpace {
     bool ignored_ = false;
 };
 
+/// How colours that the press does not have are brought into what it has (ICC.1, 6.1).
+enum class RenderingIntent : unsigned char { Perceptual, Relative, Saturation, Absolute };
+inline constexpr const char* kRenderingIntentIds[] = {"perceptual", "relative", "saturation", "absolute"};
+
+struct PressLook {
+    RenderingIntent intent = RenderingIntent::Relative;
+    bool blackPoint = true; ///< the darkest colours become the press's darkest; has no part in Absolute
+};
+
 /// sRGB to the inks of a press profile, under a total ink limit.
 class ToPress {
   public:
     /// Fails when the profile is not a CMYK output profile.
-    [[nodiscard]] static Result<std::shared_ptr<const ToPress>> create(std::span<const uint8_t> profile,
-                                                                       double inkLimit);
+    [[nodiscard]] static Result<std::shared_ptr<const ToPress>>
+    create(std::span<const uint8_t> profile, double inkLimit, const PressLook& look = {});
     ~ToPress();
     ToPress(const ToPress&) = delete;
     ToPress& operator=(const ToPress&) = delete;

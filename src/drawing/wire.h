@@ -1,13 +1,17 @@
-// What is said between Glyptos and the program that draws drawings for it. That program has one drawing on
-// its standard input, draws it within limits of time and memory, and may die of it without harm.
+// What is said between Glyptos and the program that draws drawings for it. That program has one drawing, or
+// document, on its standard input, draws it within limits of time and memory, and may die of it without harm.
 #pragma once
 
 #include <cstddef>
 #include <cstdint>
+#include <string_view>
 
 namespace glyptos::drawing {
 
 inline constexpr const char* kProgram = "glyptos-drawing";
+
+/// How a document begins; anything else is a drawing.
+inline constexpr std::string_view kPdfMark = "%PDF-";
 
 /// Its argument: this, or the scale at which to draw as a decimal number.
 inline constexpr const char* kSizeOnly = "size";
@@ -33,6 +37,7 @@ struct Reply {
     Answer answer;
     int32_t width, height;              ///< of what was drawn
     double drawingWidth, drawingHeight; ///< px at 96 ppi, whole
+    int32_t pages;                      ///< of a document; the first is drawn
 };
 inline constexpr size_t kPixelsAt = 64;
 inline constexpr size_t kBehind = 64; ///< bytes of room behind the pixels

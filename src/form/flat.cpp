@@ -1,7 +1,5 @@
 #include "form/flat.h"
 
-#include <algorithm>
-
 namespace glyptos {
 
 std::optional<Outline> Panel::safeOutline() const {
@@ -21,8 +19,17 @@ Affine Panel::toFlat() const {
 }
 
 const Panel* Flat::panel(std::string_view id) const {
-    const auto found = std::find_if(panels.begin(), panels.end(), [&](const Panel& p) { return p.id == id; });
-    return found == panels.end() ? nullptr : &*found;
+    for (const auto* list : {&panels, &wraps})
+        for (const Panel& panel : *list)
+            if (panel.id == id) return &panel;
+    return nullptr;
+}
+
+std::vector<const Panel*> Flat::places() const {
+    std::vector<const Panel*> out;
+    for (const auto* list : {&panels, &wraps})
+        for (const Panel& panel : *list) out.push_back(&panel);
+    return out;
 }
 
 Rect Flat::trim() const {

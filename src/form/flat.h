@@ -79,6 +79,7 @@ struct Flat {
     bool bound = false;        ///< sheets are the spreads of a booklet, in the order in which they are read
     std::vector<Sheet> sheets; ///< the first at its own place, others clear of it
     std::vector<Panel> panels;
+    std::vector<Panel> wraps; ///< wide panels that lie over several of those (wrap.h): art alone, no board
     std::vector<Fold> folds;
     std::vector<Flap> flaps;
     std::vector<Flap> cutouts;
@@ -86,7 +87,8 @@ struct Flat {
     ParameterValues values;                     ///< every parameter
     std::map<std::string, std::string> working; ///< for those with a formula: the sum with its figures
 
-    const Panel* panel(std::string_view id) const;
+    const Panel* panel(std::string_view id) const; ///< or wrap
+    std::vector<const Panel*> places() const;      ///< all that can hold art: panels, then wraps
     const Panel& frontPanel() const { return panels[front]; }
     Rect trim() const;      ///< bounds of all sheets
     Rect withBleed() const; ///< bounds of all sheets with their bleed

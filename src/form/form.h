@@ -117,6 +117,7 @@ struct Form {
     Unit unit = Unit::Mm;
     double ppi = 300;     ///< customary resolution of a print form
     bool retired = false; ///< pieces of it open; new ones are made of other forms
+    bool own = false;     ///< made by the artist: releases carry it with them. No part of its file
     std::vector<Parameter> parameters;
     std::vector<SheetForm> sheets; ///< none: one
     std::vector<PanelForm> panels;

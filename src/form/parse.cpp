@@ -1,7 +1,7 @@
 #include "form/form.h"
 
-#include "base/json_entry.h"
 #include "base/text.h"
+#include "form/form_json.h"
 
 #include <algorithm>
 #include <cmath>
@@ -168,7 +168,7 @@ ZoneForm readZone(const Entry& e) {
             readOutline(e), readPresence(e)};
 }
 
-Form readForm(const Entry& e) {
+Form formFrom(const Entry& e) {
     static constexpr const char* kKnown[] = {
         "schema",     "id",     "name",     "group",     "note",      "unit",  "ppi",   "retired",
         "parameters", "sheets", "panels",   "folds",     "cutouts",   "zones", "flaps", "front",
@@ -230,8 +230,12 @@ PanelForm wholePanel(const std::string& id, const std::string& name, int width, 
     return out;
 }
 
+Form readForm(const Entry& entry) {
+    return formFrom(entry);
+}
+
 Result<Form> parseForm(std::string_view json, const std::string& where) {
-    auto form = guarded(json, "form", readForm);
+    auto form = guarded(json, "form", formFrom);
     if (!form)
         return fail(form.error().fault,
                     "The form " + where + " cannot be used: " + form.error().message + ".");

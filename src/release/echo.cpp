@@ -45,8 +45,11 @@ std::vector<PanelPlace> echoed(const EchoContent& echo, const Release& release) 
     const Take* take = piece ? piece->take(echo.take) : nullptr;
     std::vector<PanelPlace> out;
     if (!take) return out;
-    for (const Panel& panel : piece->flat->panels)
-        if (echo.panel.empty() || panel.id == echo.panel) out.push_back({piece->id, take->id, panel.id});
+    if (!echo.panel.empty()) {
+        if (piece->flat->panel(echo.panel)) out.push_back({piece->id, take->id, echo.panel});
+        return out;
+    }
+    for (const Panel& panel : piece->flat->panels) out.push_back({piece->id, take->id, panel.id});
     return out;
 }
 

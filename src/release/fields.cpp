@@ -118,8 +118,8 @@ TextSpec resolvedText(const TextContent& text, const Release& release) {
 }
 
 bool tellsCredits(const Piece& piece) {
-    for (const Panel& panel : piece.flat->panels)
-        if (firstLayer(piece.take().stack(panel.id), [](const Layer& l) { return tellsCredits(l); }))
+    for (const Panel* panel : piece.flat->places())
+        if (firstLayer(piece.take().stack(panel->id), [](const Layer& l) { return tellsCredits(l); }))
             return true;
     return false;
 }

@@ -69,4 +69,32 @@ Paint scaled(Paint paint, const PaintScale& k) {
     return paint;
 }
 
+namespace {
+
+/// Runs that go round go the other way.
+void mirror(Gradient& g) {
+    if (g.kind == GradientKind::Spiral) g.turns = -g.turns;
+    if (!goesRound(g)) return;
+    std::reverse(g.stops.begin(), g.stops.end());
+    for (GradientStop& stop : g.stops) stop.at = 1 - stop.at;
+}
+
+} // namespace
+
+Paint mapped(Paint paint, const Affine& map) {
+    const bool mirrors = map.a * map.d - map.b * map.c < 0;
+    if (auto* g = std::get_if<Gradient>(&paint)) {
+        g->from = map.map(g->from);
+        g->to = map.map(g->to);
+        if (mirrors) mirror(*g);
+    }
+    if (auto* p = std::get_if<Pattern>(&paint)) {
+        const double turn = std::atan2(map.b, map.a) * 180 / std::numbers::pi;
+        p->origin = map.map(p->origin);
+        p->turn = mirrors ? turn - 180 - p->turn : p->turn + turn;
+        p->turn = std::remainder(p->turn, 360.0);
+    }
+    return paint;
+}
+
 } // namespace glyptos

@@ -84,5 +84,8 @@ struct PaintScale {
     double spread = 1, size = 1;
 };
 Paint scaled(Paint paint, const PaintScale& scale);
+/// Shifted, turned or mirrored with the area it fills. A mirrored pattern lies mirrored and its picture does
+/// not; clouds and paper are the same everywhere.
+Paint mapped(Paint paint, const Affine& map);
 
 } // namespace glyptos

@@ -28,6 +28,11 @@ const Take* Piece::take(std::string_view id) const {
     return byId(takes, id).get();
 }
 
+const Wrap* Piece::wrap(std::string_view id) const {
+    const auto found = std::find_if(wraps.begin(), wraps.end(), [&](const Wrap& w) { return w.id == id; });
+    return found == wraps.end() ? nullptr : &*found;
+}
+
 Release::Release()
     : wall(emptyWall()) {}
 

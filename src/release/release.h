@@ -5,7 +5,7 @@
 #include "base/picture_bytes.h"
 #include "code/code.h"
 #include "color/color.h"
-#include "form/flat.h"
+#include "form/wrap.h"
 #include "raster/blend_modes.h"
 #include "release/selection.h"
 #include "release/shape.h"
@@ -168,6 +168,7 @@ struct Layer {
     bool clipped =
         false;           ///< shows only inside the nearest layer below, in the same list, that is not clipped
     bool locked = false; ///< the hand on the bench passes through it
+    std::string spot;    ///< the swatch in whose ink all of it prints; empty: as its colours say
     std::shared_ptr<const Mask> mask;
     /// Nothing for most layers, and never of a fill. A linked mask goes through it with the layer. A group
     /// that has one is placed as a whole, by its own placement.
@@ -210,7 +211,8 @@ struct Piece {
     std::string id, name;
     std::shared_ptr<const Form> form;
     ParameterValues values;                         ///< what the artist set
-    std::shared_ptr<const Flat> flat;               ///< the form worked out with them
+    std::vector<Wrap> wraps;                        ///< art that runs over several panels
+    std::shared_ptr<const Flat> flat;               ///< the form worked out with all that
     std::vector<std::shared_ptr<const Take>> takes; ///< never empty
     size_t current = 0;
     std::map<std::string, Reference> references;       ///< by panel id
@@ -219,6 +221,7 @@ struct Piece {
     const Take& take() const { return *takes[current]; }
     /// The take with that id, or the current one when the id is empty; nothing when there is none.
     const Take* take(std::string_view id) const;
+    const Wrap* wrap(std::string_view id) const; ///< nothing when there is none of that id
 };
 using PiecePtr = std::shared_ptr<const Piece>;
 

@@ -31,7 +31,7 @@ bool sameTake(const Take& a, const Take& b) {
 
 bool sameLayer(const Layer& a, const Layer& b) {
     const auto plain = [](const Layer& l) {
-        return std::tie(l.id, l.name, l.on, l.opacity, l.blend, l.placement, l.clipped, l.locked);
+        return std::tie(l.id, l.name, l.on, l.opacity, l.blend, l.placement, l.clipped, l.locked, l.spot);
     };
     const bool sameMask = a.mask == b.mask || (a.mask && b.mask && *a.mask == *b.mask);
     const bool sameWarp = a.warp == b.warp || (a.warp && b.warp && *a.warp == *b.warp);
@@ -47,8 +47,8 @@ bool sameStack(const Stack& a, const Stack& b) {
 
 bool samePiece(const Piece& a, const Piece& b) {
     return a.id == b.id && a.name == b.name && a.form == b.form && a.values == b.values &&
-           a.current == b.current && a.references == b.references && a.selections == b.selections &&
-           sameNodes(a.takes, b.takes, sameTake);
+           a.wraps == b.wraps && a.current == b.current && a.references == b.references &&
+           a.selections == b.selections && sameNodes(a.takes, b.takes, sameTake);
 }
 
 bool sameRelease(const Release& a, const Release& b) {

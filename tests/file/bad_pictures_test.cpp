@@ -70,7 +70,7 @@ class BadPicturesTest : public QObject {
         QTest::addColumn<QString>("says");
         row("zero bytes", {}, Fault::Damaged, "is empty");
         row("words called a picture", bytesOf("Low Water 3:42\nLantern Room 4:08\n"), Fault::Unsupported,
-            "is not a JPEG, PNG, TIFF, WebP or SVG");
+            "is not a JPEG, PNG, TIFF, WebP, SVG or PDF");
         row("half a JPEG", firstHalf(jpegOf(48, 32, noise)), Fault::Damaged, "cut short");
         row("half a PNG", firstHalf(pngOf(48, 32, noise)), Fault::Damaged, "cut short");
         row("half a WebP", firstHalf(webpOf(48, 32, noise)), Fault::Damaged, "cut short");

@@ -1,22 +1,16 @@
 // Cut paths written and read back, and a cutter that finds what is wrong with them.
 #include "file/cut/cut_paths.h"
 
-#include "file/project.h"
+#include "support/forms.h"
 #include "support/register.h"
 
 #include <QXmlStreamReader>
 #include <set>
 
 using namespace glyptos;
+using test::flatOf;
 
 namespace {
-
-Flat flatOf(const std::string& id, const ParameterValues& set = {}) {
-    const auto forms = shippedForms().value();
-    for (const auto& form : forms)
-        if (form->id == id) return workOut(*form, set).value();
-    return {};
-}
 
 CutJob jobOf(const Flat& flat) {
     std::vector<size_t> all(flat.sheets.size());
@@ -31,7 +25,7 @@ std::span<const uint8_t> bytesOf(const std::string& text) {
 /// Area inside closed cuts, holes less (the shoelace formula).
 double areaOf(const CutJob& job) {
     double sum = 0;
-    for (const CutLine& line : job.lines) {
+    for (const ToolLine& line : job.lines) {
         if (line.tool != CutTool::Cut) continue;
         const auto& p = line.line.points;
         for (size_t i = 0; i < p.size(); ++i) {
@@ -44,7 +38,7 @@ double areaOf(const CutJob& job) {
 
 size_t countOf(const CutJob& job, CutTool tool) {
     return size_t(
-        std::count_if(job.lines.begin(), job.lines.end(), [&](const CutLine& l) { return l.tool == tool; }));
+        std::count_if(job.lines.begin(), job.lines.end(), [&](const ToolLine& l) { return l.tool == tool; }));
 }
 
 CutJob svg(const std::string& inside) {
@@ -141,7 +135,7 @@ class CutPathsTest : public QObject {
     void marksTellHowTheSheetLies() {
         const CutJob job = jobOf(flatOf("tray-card"));
         std::vector<Vec2> middles;
-        for (const CutLine& line : job.lines)
+        for (const ToolLine& line : job.lines)
             if (line.tool == CutTool::Register) {
                 const Vec2 m = (line.line.points[0] + line.line.points[1]) * 0.5;
                 if (std::none_of(middles.begin(), middles.end(),

@@ -2,9 +2,8 @@
 #include "code/reader.h"
 #include "file/print/print_pdf.h"
 #include "file/print/print_tiff.h"
-#include "file/project.h"
 #include "release/code_size.h"
-#include "release/edits/edits.h"
+#include "support/forms.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -26,16 +25,10 @@ class PrintCodesTest : public QObject {
 
     std::string at(const char* name) const { return folder.filePath(name).toStdString(); }
 
-    static ReleasePtr releaseOf(const char* id) {
-        const FormList forms = shippedForms().value();
-        for (const auto& form : forms)
-            if (form->id == id) {
-                const ReleasePtr made = withPiece(std::make_shared<const Release>(), form).value();
-                Brief brief;
-                brief.barcode = "200000000417", brief.address = "https://slack-tide.example/Ægir";
-                return withBrief(made, brief);
-            }
-        return nullptr;
+    static ReleasePtr briefed(const char* id) {
+        Brief brief;
+        brief.barcode = "200000000417", brief.address = "https://slack-tide.example/Ægir";
+        return withBrief(releaseOf(id), brief);
     }
     static ReleasePtr withCode(const ReleasePtr& r, const std::string& panel, CodeKind kind,
                                const std::function<void(Layer&)>& change = {}) {
@@ -69,7 +62,7 @@ class PrintCodesTest : public QObject {
                                                           {CodeKind::UpcA, "725000004175"},
                                                           {CodeKind::Qr, "https://slack-tide.example/Ægir"}};
         for (const auto& [kind, text] : kinds) {
-            const ReleasePtr r = withCode(releaseOf("tray-card"), "back", kind, [&, k = kind](Layer& layer) {
+            const ReleasePtr r = withCode(briefed("tray-card"), "back", kind, [&, k = kind](Layer& layer) {
                 if (k == CodeKind::UpcA) std::get<CodeContent>(layer.content).text = "72500000417";
             });
             const auto report = print(r, "code.pdf");
@@ -84,7 +77,7 @@ class PrintCodesTest : public QObject {
 
     /// As paths, bars in black ink alone on bare paper.
     void barsAreBlackInkAlone() {
-        QVERIFY(print(withCode(releaseOf("tray-card"), "back", CodeKind::Ean13), "paths.pdf"));
+        QVERIFY(print(withCode(briefed("tray-card"), "back", CodeKind::Ean13), "paths.pdf"));
         QPDF pdf;
         pdf.processFile(at("paths.pdf").c_str());
         auto page = QPDFPageDocumentHelper(pdf).getAllPages()[0];
@@ -95,7 +88,7 @@ class PrintCodesTest : public QObject {
     }
 
     void aCodeThatMustNotBePrintedStopsTheFile() {
-        const ReleasePtr r = withCode(releaseOf("tray-card"), "back", CodeKind::Ean13, [](Layer& layer) {
+        const ReleasePtr r = withCode(briefed("tray-card"), "back", CodeKind::Ean13, [](Layer& layer) {
             std::get<CodeContent>(layer.content).text = "2000000004171";
         });
         const auto report = print(r, "wrong.pdf");
@@ -109,7 +102,7 @@ class PrintCodesTest : public QObject {
     }
 
     void whatIsDoubtfulIsNoted() {
-        const ReleasePtr r = withCode(releaseOf("tray-card"), "back", CodeKind::Ean13, [](Layer& layer) {
+        const ReleasePtr r = withCode(briefed("tray-card"), "back", CodeKind::Ean13, [](Layer& layer) {
             layer.placement.scaleX = layer.placement.scaleY = 0.7 * kBarcodeModuleMm;
         });
         const auto report = print(r, "small.pdf");
@@ -119,7 +112,7 @@ class PrintCodesTest : public QObject {
     }
 
     void onlyPagesThatAreWrittenAreRead() {
-        const ReleasePtr r = withCode(releaseOf("disc-booklet"), "page-3", CodeKind::Qr,
+        const ReleasePtr r = withCode(briefed("disc-booklet"), "page-3", CodeKind::Qr,
                                       [](Layer& layer) { std::get<CodeContent>(layer.content).text = ""; });
         QVERIFY(print(r, "cover.pdf", {0}));
         QVERIFY(!print(r, "inside.pdf", {1}));

@@ -3,8 +3,7 @@
 #include "file/print/print_pdf.h"
 
 #include "file/print/print_tiff.h"
-#include "file/project.h"
-#include "release/edits/edits.h"
+#include "support/forms.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -46,12 +45,6 @@ class PrintPagesTest : public QObject {
 
     std::string at(const char* name) const { return folder.filePath(name).toStdString(); }
 
-    static ReleasePtr releaseOf(const char* id) {
-        const FormList forms = shippedForms().value();
-        for (const auto& form : forms)
-            if (form->id == id) return withPiece(std::make_shared<const Release>(), form).value();
-        return nullptr;
-    }
     static ReleasePtr withGround(const ReleasePtr& r, const std::string& panel, const Rgba& colour) {
         Layer fill;
         fill.content = FillContent{colour};

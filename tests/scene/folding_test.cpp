@@ -1,11 +1,12 @@
 // Flats folded in space: where their boards go, and that none goes through another.
 #include "scene/fold/folding.h"
 
-#include "file/project.h"
 #include "raster/stroke.h"
+#include "support/forms.h"
 #include "support/register.h"
 
 using namespace glyptos;
+using test::flatOf;
 
 namespace {
 
@@ -14,13 +15,6 @@ struct Case {
     const char* form;
     ParameterValues set;
 };
-
-Flat flatOf(const std::string& id, const ParameterValues& set = {}) {
-    const auto forms = shippedForms().value();
-    for (const auto& form : forms)
-        if (form->id == id) return workOut(*form, set).value();
-    return {};
-}
 
 size_t placeOf(const Flat& flat, const char* panel) {
     return size_t(flat.panel(panel) - flat.panels.data());

@@ -1,21 +1,15 @@
 // Boards taken hold of where they are seen.
 #include "scene/fold/grab.h"
 
-#include "file/project.h"
 #include "scene/draw/rasterize.h"
 #include "scene/fold/folded_facets.h"
+#include "support/forms.h"
 #include "support/register.h"
 
 using namespace glyptos;
+using test::flatOf;
 
 namespace {
-
-Flat flatOf(const std::string& id) {
-    const auto forms = shippedForms().value();
-    for (const auto& form : forms)
-        if (form->id == id) return workOut(*form).value();
-    return {};
-}
 
 Eye eyeOn(const Vec3& middle, const Pose& turn) {
     Eye eye;

@@ -3,12 +3,13 @@
 //
 // Makes the pictures of the demo and puts them into the composition: a release file (docs/file-format.md)
 // without sources, in which a layer names its picture as "@moon.png". What is made by hand (letterwork.h,
-// handwork.h, paintwork.h, treatwork.h) is added.
+// handwork.h, paintwork.h, treatwork.h, piecework.h) is added.
 #include "canvas.h"
 #include "drawer.h"
 #include "handwork.h"
 #include "letterwork.h"
 #include "paintwork.h"
+#include "piecework.h"
 #include "treatwork.h"
 
 #include "file/disk/atomic_file.h"
@@ -97,7 +98,9 @@ Result<void> compose(const std::string& composition, const std::string& out, con
     if (!treated) return tl::unexpected(treated.error());
     const auto behind = withTitleBehind(*treated);
     if (!behind) return tl::unexpected(behind.error());
-    return saveProject(**behind, out);
+    const auto family = withPiecework(*behind);
+    if (!family) return tl::unexpected(family.error());
+    return saveProject(**family, out);
 }
 
 } // namespace

@@ -181,6 +181,7 @@ void BenchView::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), theme().bench);
     painter.setRenderHint(QPainter::Antialiasing);
     if (document_ && !extent().empty()) {
+        paintUnderArt(painter);
         paintArt(painter);
         paintOverArt(painter);
         paintLines(painter);

@@ -73,6 +73,8 @@ class BenchView : public QWidget {
     /// Where there is paper, in view pixels; empty: where there is art.
     virtual QPainterPath paper() const { return {}; }
     virtual void paintHandles(QPainter&) {}
+    /// Paints on the bench, under the art.
+    virtual void paintUnderArt(QPainter&) {}
     /// Paints over the art and under the lines.
     virtual void paintOverArt(QPainter&) {}
     /// The view or the release has changed: what is shown besides the art is asked for.
@@ -90,6 +92,8 @@ class BenchView : public QWidget {
     void keyPressEvent(QKeyEvent* event) override;
     void keyReleaseEvent(QKeyEvent* event) override;
     bool isPanning() const { return panning_; }
+    bool isFitted() const { return fitted_; }
+    void moveBy(Vec2 way); ///< px of the widget
     void requestPicture();
     /// Where the art looks otherwise than it did in `before`, in units; no value: anywhere.
     virtual std::optional<Rect> changedSince(const ReleasePtr& before) const;
@@ -101,7 +105,6 @@ class BenchView : public QWidget {
   private:
     [[nodiscard]] bool fit();
     void showMoved();
-    void moveBy(Vec2 way);
     void zoomTo(double scale, QPointF about);
     /// Device-independent px a unit at which a pixel of the piece is one of the screen.
     double actualScale() const;

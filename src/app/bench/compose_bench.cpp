@@ -27,8 +27,10 @@ ComposeBench::ComposeBench(Engine& engine, RenderService& service, QWidget* pare
     , words_(*this)
     , reference_(*this, service)
     , treatments_(*this, service)
+    , around_(*this, service)
     , selection_(*this) {
     qApp->installEventFilter(this);
+    connect(&around_, &PieceAround::changed, this, &ComposeBench::zoomToFit);
     connect(&work_, &LongWork::changed, this, &ComposeBench::handChanged);
     connect(&work_, &LongWork::failed, this, [this](const QString& why) { Q_EMIT document_->refused(why); });
 }
@@ -69,8 +71,7 @@ std::optional<Rect> ComposeBench::changedSince(const ReleasePtr& before) const {
 }
 
 Rect ComposeBench::extent() const {
-    const Panel* p = panel();
-    return p ? p->withBleed() : Rect{};
+    return panel() ? around_.extent() : Rect{};
 }
 
 void ComposeBench::refresh() {
@@ -84,6 +85,7 @@ void ComposeBench::requestMore() {
     words_.follow();
     reference_.request();
     treatments_.request();
+    around_.request();
 }
 
 void ComposeBench::setHand(Hand hand) {
@@ -220,6 +222,10 @@ void ComposeBench::setCaption(const QString& words) {
     update();
 }
 
+void ComposeBench::paintUnderArt(QPainter& painter) {
+    around_.paintUnder(painter);
+}
+
 void ComposeBench::paintOverArt(QPainter& painter) {
     reference_.paint(painter);
     treatments_.paint(painter);
@@ -231,7 +237,10 @@ QPainterPath ComposeBench::paper() const {
 }
 
 void ComposeBench::paintLines(QPainter& painter) {
-    if (const Panel* p = panel()) paintPanelLines(painter, *p, toView(), key());
+    const Panel* p = panel();
+    if (!p) return;
+    paintPanelLines(painter, *p, toView(), key());
+    around_.paintLines(painter);
 }
 
 void ComposeBench::paintHandles(QPainter& painter) {
@@ -247,9 +256,30 @@ void ComposeBench::mousePressEvent(QMouseEvent* event) {
     BenchView::mousePressEvent(event);
     if (isPanning() || event->button() != Qt::LeftButton || !panel()) return;
     const Vec2 at = fromView(event->position());
+    if (const Panel* other = around_.neighbourAt(at); other && hand_ == Hand::Move && !isOnLayers(at))
+        return goTo(*other);
     inUse().feel(pen_.value_or(PenSample{at}));
     if (!reference_.press(event->position()) && !treatments_.press(event->position()))
         inUse().press(*event, at);
+}
+
+bool ComposeBench::isOnLayers(Vec2 at) const {
+    constexpr double kGrips = 36; // px round what is in hand
+    for (const std::string& id : document_->layers())
+        if (const LayerPtr layer = findLayer(stackOf(*document_->shown(), document_->panel()), id);
+            layer && !isFrameless(*layer) && frame(*layer).bounds().grown(kGrips / zoom()).contains(at))
+            return true;
+    return !layersAt(at).empty();
+}
+
+void ComposeBench::goTo(const Panel& neighbour) {
+    const Affine way = panelToPanel(neighbour, *panel());
+    const bool turns = neighbour.turn != panel()->turn;
+    document_->selectPanel({document_->panel().piece, neighbour.id});
+    if (turns)
+        zoomToFit();
+    else if (!isFitted())
+        moveBy(Vec2{way.e, way.f} * zoom());
 }
 
 void ComposeBench::mouseMoveEvent(QMouseEvent* event) {

@@ -1,6 +1,7 @@
 // The bench of the Compose step: one panel, on which the hand in use acts directly.
 #pragma once
 
+#include "app/bench/around/piece_around.h"
 #include "app/bench/bench_hand.h"
 #include "app/bench/bench_view.h"
 #include "app/bench/bench_words.h"
@@ -53,6 +54,8 @@ class ComposeBench : public BenchView {
     bool isWriting() const { return words_.isOpen(); }
     ReferenceLens& reference() { return reference_; }
     TreatmentLens& treatments() { return treatments_; }
+    PieceAround& around() { return around_; }
+    const PieceAround& around() const { return around_; }
     /// The next colour that is picked, and where on the panel, goes there instead of to the layer in hand.
     using Picked = std::function<void(const QColor& colour, Vec2 at)>;
     void pickFor(Picked picked);
@@ -112,6 +115,7 @@ class ComposeBench : public BenchView {
     Scene sceneAt(double pxPerUnit) const override;
     std::optional<Rect> changedSince(const ReleasePtr& before) const override;
     Rect extent() const override;
+    void paintUnderArt(QPainter& painter) override;
     void paintOverArt(QPainter& painter) override;
     void paintLines(QPainter& painter) override;
     QPainterPath paper() const override;
@@ -135,6 +139,10 @@ class ComposeBench : public BenchView {
   private:
     Frame frame(const Layer& layer) const;
     bool isHit(const Layer& layer, Vec2 at) const;
+    /// Whether a press there is meant for a layer or its grips.
+    bool isOnLayers(Vec2 at) const;
+    /// Takes another panel in hand, which stays where it is seen.
+    void goTo(const Panel& neighbour);
     /// What is shown is not a step yet.
     bool isMoving() const;
 
@@ -148,6 +156,7 @@ class ComposeBench : public BenchView {
     BenchWords words_;
     ReferenceLens reference_;
     TreatmentLens treatments_;
+    PieceAround around_;
     Picked picked_;
     Hand handBefore_ = Hand::Move; ///< when a colour is picked for something
     bool treatmentsRest_ = false;

@@ -199,7 +199,12 @@ void paintFlatLines(QPainter& painter, const Flat& flat, const Affine& map, cons
             paintSafety(painter, pathOf(*safe, there));
     }
     if (key[LineKind::Fold])
-        for (const Fold& fold : flat.folds) paintFold(painter, fold, map);
+        for (size_t i = 0; i < flat.sheets.size(); ++i) paintFolds(painter, flat, i, map);
+}
+
+void paintFolds(QPainter& painter, const Flat& flat, size_t sheet, const Affine& map) {
+    for (const Fold& fold : flat.folds)
+        if (fold.sheet == sheet) paintFold(painter, fold, map);
 }
 
 void paintLineSample(QPainter& painter, const QRect& area, LineKind kind) {

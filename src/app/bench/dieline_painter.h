@@ -39,6 +39,8 @@ QPainterPath paperOf(const Flat& flat, const Affine& flatToView);
 void paintPanelLines(QPainter& painter, const Panel& panel, const Affine& panelToView, const LineKey& key);
 /// All of a flat: panels, folds, flaps.
 void paintFlatLines(QPainter& painter, const Flat& flat, const Affine& flatToView, const LineKey& key);
+/// The folds of one sheet.
+void paintFolds(QPainter& painter, const Flat& flat, size_t sheet, const Affine& flatToView);
 /// A sample of one kind of line for the key.
 void paintLineSample(QPainter& painter, const QRect& area, LineKind kind);
 

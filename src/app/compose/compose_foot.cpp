@@ -14,6 +14,17 @@ namespace {
 
 constexpr size_t kMostWords = 5; ///< panels that stand side by side as words
 
+QString wordFor(Around around) {
+    switch (around) {
+    case Around::Neighbours:
+        return ComposeFoot::tr("Among its neighbours");
+    case Around::Piece:
+        return ComposeFoot::tr("Whole piece");
+    default:
+        return ComposeFoot::tr("Panel alone");
+    }
+}
+
 } // namespace
 
 ComposeFoot::ComposeFoot(ComposeBench* bench, BenchBar* bar)
@@ -35,6 +46,7 @@ ComposeFoot::ComposeFoot(ComposeBench* bench, BenchBar* bar)
     connect(list_, &QComboBox::activated, this, [this](int i) {
         document_->selectPanel({document_->panel().piece, list_->itemData(i).toString().toStdString()});
     });
+    row->addWidget(around_ = makeAroundButton());
     row->addWidget(bar_);
     row->addStretch();
     row->addWidget(key_ = new LineKeySwitches(bench, Qt::Horizontal));
@@ -57,6 +69,23 @@ ComposeFoot::ComposeFoot(ComposeBench* bench, BenchBar* bar)
     zoom_->setWordWrap(false);
     zoom_->setMinimumWidth(40);
     connect(bench, &BenchView::zoomChanged, this, &ComposeFoot::refreshZoom);
+}
+
+QToolButton* ComposeFoot::makeAroundButton() {
+    QToolButton* made = wordButton({}, tr("How much of the piece is seen round the panel in hand (W)"));
+    made->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(made);
+    made->setMenu(menu);
+    for (const Around around : {Around::Nothing, Around::Neighbours, Around::Piece})
+        menu->addAction(wordFor(around), this, [this, around] { bench_->around().setAround(around); });
+    connect(&bench_->around(), &PieceAround::changed, this, &ComposeFoot::refreshAround);
+    return made;
+}
+
+void ComposeFoot::refreshAround() {
+    around_->setText(tr("%1 ▾").arg(wordFor(bench_->around().around())));
+    around_->setVisible(bench_->around().hasNeighbours());
+    fold();
 }
 
 void ComposeFoot::setDocument(Document* document) {
@@ -102,8 +131,10 @@ void ComposeFoot::refreshPanels() {
     if (piece)
         for (LineKeySwitches* key : {key_, foldedKey_}) key->setFlat(*piece->flat, document_->shownPanel());
     QLayout* row = panels_->layout();
-    const size_t all = piece ? piece->flat->panels.size() : 0, count = all > 1 && all <= kMostWords ? all : 0;
-    refreshList(all > kMostWords ? piece.get() : nullptr);
+    const size_t all = piece ? piece->flat->places().size() : 0;
+    const bool words = all > 1 && all <= kMostWords && piece->wraps.empty();
+    const size_t count = words ? all : 0;
+    refreshList(all > 1 && !words ? piece.get() : nullptr);
     while (row->count() > int(count)) {
         const std::unique_ptr<QLayoutItem> gone(row->takeAt(row->count() - 1));
         gone->widget()->hide();
@@ -120,20 +151,24 @@ void ComposeFoot::refreshPanels() {
     }
     panels_->setVisible(count > 0);
     layout()->activate();
-    fold();
+    refreshAround();
 }
 
 void ComposeFoot::refreshList(const Piece* piece) {
     list_->setVisible(piece != nullptr);
     if (!piece) return list_->clear();
-    const auto& panels = piece->flat->panels;
-    const auto idOf = [](const Panel& panel) { return QString::fromStdString(panel.id); };
-    bool same = list_->count() == int(panels.size());
-    for (size_t i = 0; same && i < panels.size(); ++i)
-        same = list_->itemData(int(i)).toString() == idOf(panels[i]);
+    const std::vector<const Panel*> places = piece->flat->places();
+    const auto nameOf = [&](const Panel& place) {
+        const QString name = QString::fromStdString(place.name);
+        return piece->wrap(place.id) ? tr("Over %1").arg(name) : name;
+    };
+    bool same = list_->count() == int(places.size());
+    for (int i = 0; same && i < list_->count(); ++i)
+        same = list_->itemData(i).toString() == QString::fromStdString(places[size_t(i)]->id) &&
+               list_->itemText(i) == nameOf(*places[size_t(i)]);
     if (!same) {
         list_->clear();
-        for (const Panel& panel : panels) list_->addItem(QString::fromStdString(panel.name), idOf(panel));
+        for (const Panel* place : places) list_->addItem(nameOf(*place), QString::fromStdString(place->id));
     }
     list_->setCurrentIndex(list_->findData(QString::fromStdString(document_->panel().panel)));
 }

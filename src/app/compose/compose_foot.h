@@ -26,10 +26,13 @@ class ComposeFoot : public QWidget {
     void refreshList(const Piece* piece);
     void refreshZoom();
     QToolButton* makePanelButton();
+    QToolButton* makeAroundButton();
+    void refreshAround();
     /// The key as words where there is room for them, else behind a button.
     void fold();
 
     ComposeBench* bench_;
+    QToolButton* around_;
     Document* document_ = nullptr;
     QWidget* panels_;
     QComboBox* list_;

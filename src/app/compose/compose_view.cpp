@@ -115,6 +115,11 @@ void ComposeView::makeKeys() {
     key(QStringLiteral("B"),
         [this] { blendSheet_->isVisible() ? blendSheet_->leave() : blendSheet_->open(); });
     key(QStringLiteral("T"), [this] { bar_->stepTake(1); });
+    key(QStringLiteral("W"), [this] {
+        PieceAround& around = bench_->around();
+        if (around.hasNeighbours())
+            around.setAround(static_cast<Around>((int(around.around()) + 1) % (int(Around::Piece) + 1)));
+    });
     key(QStringLiteral("Shift+T"), [this] { bar_->stepTake(-1); });
 }
 

@@ -4,9 +4,11 @@
 #include "app/session/engine.h"
 #include "app/session/words.h"
 #include "base/text.h"
+#include "file/cut/cut_paths.h"
 #include "file/data_folder.h"
 #include "file/disk/atomic_file.h"
 #include "file/open_raster.h"
+#include "file/pictures/picture_reader.h"
 
 #include <QDir>
 #include <QFileDialog>
@@ -28,11 +30,15 @@ QString bytesText(uintmax_t n) {
 constexpr int kPreview = 300; // px
 
 /// A sheet of paper for one kind of delivery.
-QVBoxLayout* card(QWidget* box) {
+void asCard(QWidget* box) {
     box->setObjectName(QStringLiteral("card"));
     box->setAttribute(Qt::WA_StyledBackground);
     box->setStyleSheet(QStringLiteral(
         "#card { background: palette(base); border: 1px solid palette(window); border-radius: 9px; }"));
+}
+
+QVBoxLayout* card(QWidget* box) {
+    asCard(box);
     auto* column = new QVBoxLayout(box);
     column->setContentsMargins(18, 14, 18, 16);
     column->setSpacing(9);
@@ -41,6 +47,20 @@ QVBoxLayout* card(QWidget* box) {
 
 QString pagesText(size_t count) {
     return count == 1 ? DeliverView::tr("one page") : DeliverView::tr("%1 pages").arg(count);
+}
+
+QString saidOf(const PrintDone& done, const QString& file) {
+    const PrintReport& report = done.report;
+    const PrintedPage& first = report.pages.front();
+    QStringList said{DeliverView::tr("Wrote %1: %8, trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.")
+                         .arg(done.files.size() == 1 ? QFileInfo(file).fileName()
+                                                     : DeliverView::tr("%1 files").arg(done.files.size()),
+                              q(shortNumber(first.trimWidthMm)), q(shortNumber(first.trimHeightMm)),
+                              q(shortNumber(report.bleedMm)), q(shortNumber(report.ppi)),
+                              q(shortNumber(report.mostInk() * 100, 0)), bytesText(report.bytes),
+                              pagesText(report.pages.size()))};
+    for (const std::string& note : report.notes) said << q(note);
+    return said.join(QLatin1Char(' '));
 }
 
 } // namespace
@@ -57,11 +77,23 @@ DeliverView::DeliverView(Engine& engine, RenderService& service, QWidget* parent
     all->setContentsMargins(26, 18, 26, 14);
     all->setSpacing(12);
     all->addWidget(pieceName_ = roleLabel(QString(), "title"));
+    home_ = new HomeCard;
+    asCard(home_);
+    connect(home_, &HomeCard::printAsked, this, [this] {
+        const QString file =
+            askedName(tr("Save for a home printer"), tr(" at home") + QStringLiteral(".pdf"));
+        if (!file.isEmpty()) writeForHome(file);
+    });
+    connect(home_, &HomeCard::cutsAsked, this, [this](const QString& ending) {
+        const QString file = askedName(tr("Save cut paths"), ending);
+        if (!file.isEmpty()) writeCuts(file);
+    });
     auto* row = new QHBoxLayout;
     row->setSpacing(18);
     row->addWidget(makeStore(), 1, Qt::AlignTop);
     row->addWidget(printBox_ = makePrint(service), 1, Qt::AlignTop);
     all->addLayout(row);
+    row->addWidget(home_, 1, Qt::AlignTop);
     all->addWidget(makeWorking());
     all->addWidget(result_ = roleLabel(QString(), "good"));
     result_->setAccessibleName(tr("Result"));
@@ -172,6 +204,10 @@ QWidget* DeliverView::makePrint(RenderService& service) {
     pages_->setAccessibleName(tr("Page of the print file"));
     connect(pages_, &QComboBox::currentIndexChanged, this, &DeliverView::showPage);
     column->addWidget(printFacts_ = roleLabel(QString(), "soft"));
+    column->addWidget(choices_ = new PrintChoices);
+    connect(choices_, &PrintChoices::changed, this, [this] {
+        if (document_ && isVisible() && printBox_->isVisible()) showPage();
+    });
     print_ = new QPushButton(tr("Save print file…"));
     print_->setProperty("role", "main");
     connect(print_, &QPushButton::clicked, this, [this] { askName(true); });
@@ -202,7 +238,9 @@ void DeliverView::refresh() {
     const PiecePtr piece = document_ ? document_->piece() : nullptr;
     if (!isVisible()) return;
     for (QPushButton* button : {store_, print_}) button->setEnabled(piece && !writer_.isRunning());
-    printBox_->setVisible(piece && piece->flat->unit == Unit::Mm);
+    home_->setBusy(writer_.isRunning());
+    for (QWidget* box : {printBox_, static_cast<QWidget*>(home_)})
+        box->setVisible(piece && piece->flat->unit == Unit::Mm);
     pieceName_->setText(piece ? tr("Deliver: %1").arg(q(piece->name))
                               : tr("Nothing to deliver yet: add a piece first"));
     if (!piece) return;
@@ -216,7 +254,11 @@ void DeliverView::refresh() {
     width_->setEnabled(!layered());
     if (width_->value() < 1) width_->setValue(3000);
     const Flat& flat = *piece->flat;
-    if (flat.unit == Unit::Mm) showPage();
+    if (flat.unit == Unit::Mm) {
+        choices_->setPiece(*piece);
+        home_->setPiece(*piece);
+        showPage();
+    }
     weight_->setText(tr("weighing…"));
     weighSoon_.start();
 }
@@ -238,10 +280,13 @@ void DeliverView::showPage() {
     const size_t sheet = size_t(std::max(0, pages_->currentIndex()));
     const Rect& trim = flat.sheets[sheet].trim;
     page_->setPiece(document_->shown(), piece->id, sheet);
+    const bool pdf = choices_->job().as == PrintJob::As::Pdf;
     printFacts_->setText(
-        tr("PDF/X-4, %1; this one %2 × %3 mm and %4 mm bleed.\nArt at %5 ppi in press inks (coated "
-           "stock, FOGRA39), at most 330 % ink; words in front stay sharp outlines. Crop and fold marks "
-           "stand outside the bleed; no guide line is printed.")
+        (pdf ? tr("The file has %1; this one is %2 × %3 mm with %4 mm bleed. Art at %5 ppi in press inks, at "
+                  "most 330 %; words in front stay sharp outlines. Crop and fold marks stand outside the "
+                  "bleed.")
+             : tr("The file has %1; this one is %2 × %3 mm with %4 mm bleed. Art and words at %5 ppi in "
+                  "press inks, at most 330 %."))
             .arg(pagesText(flat.sheets.size()), q(shortNumber(trim.w)), q(shortNumber(trim.h)),
                  q(shortNumber(flat.bleed)), q(shortNumber(flat.ppi))));
 }
@@ -293,11 +338,15 @@ QString DeliverView::suggestedName(const QString& ending) const {
     return folder + QLatin1Char('/') + name + ending;
 }
 
+QString DeliverView::askedName(const QString& title, const QString& ending) {
+    return QFileDialog::getSaveFileName(this, title, suggestedName(ending),
+                                        QStringLiteral("*.") + QFileInfo(ending).suffix());
+}
+
 void DeliverView::askName(bool print) {
-    const QString wanted = print ? QStringLiteral(".pdf") : ending();
-    const QString file =
-        QFileDialog::getSaveFileName(this, print ? tr("Save print file") : tr("Save for stores"),
-                                     suggestedName(wanted), QStringLiteral("*") + wanted);
+    const bool tiff = print && choices_->job().as == PrintJob::As::Tiff;
+    const QString wanted = tiff ? QStringLiteral(".tif") : print ? QStringLiteral(".pdf") : ending();
+    const QString file = askedName(print ? tr("Save print file") : tr("Save for stores"), wanted);
     if (file.isEmpty()) return;
     if (print)
         writePrintFile(file);
@@ -359,24 +408,62 @@ void DeliverView::writeLayers(const QString& file) {
 }
 
 void DeliverView::writePrintFile(const QString& file) {
-    PrintOptions options;
+    PrintJob job = choices_->job();
+    job.options.cancel = &cancel_;
+    run(file,
+        [&fonts = engine_.fonts, file, release = document_->release(), id = document_->piece()->id, job,
+         profileFile = choices_->profileFile().toStdString()]() mutable -> Result<Written> {
+            std::vector<uint8_t> profile;
+            if (!profileFile.empty()) {
+                auto bytes = readFile(profileFile);
+                if (!bytes) return tl::unexpected(bytes.error());
+                profile = std::move(*bytes);
+                job.options.pressProfile = profile;
+            }
+            PictureStore pictures;
+            Renderer renderer(pictures, fonts);
+            const auto done = writePrintJob(renderer, release, id, job, file.toStdString());
+            if (!done) return tl::unexpected(done.error());
+            return Written{saidOf(*done, file), pictures.missing()};
+        });
+}
+
+void DeliverView::writeForHome(const QString& file) {
+    HomeOptions options = home_->options();
     options.cancel = &cancel_;
     run(file,
         [&fonts = engine_.fonts, file, release = document_->release(), id = document_->piece()->id,
          options]() -> Result<Written> {
             PictureStore pictures;
             Renderer renderer(pictures, fonts);
-            const auto report = writePrintPdf(renderer, release, id, options, file.toStdString());
+            const auto report = writeHomePrint(renderer, release, id, options, file.toStdString());
             if (!report) return tl::unexpected(report.error());
-            const PrintedPage& first = report->pages.front();
-            QStringList said{tr("Wrote %1: %8, trim %2 × %3 mm, bleed %4 mm, %5 ppi, most ink %6 %, %7.")
-                                 .arg(QFileInfo(file).fileName(), q(shortNumber(first.trimWidthMm)),
-                                      q(shortNumber(first.trimHeightMm)), q(shortNumber(report->bleedMm)),
-                                      q(shortNumber(report->ppi)), q(shortNumber(report->mostInk() * 100, 0)),
-                                      bytesText(report->bytes), pagesText(report->pages.size()))};
-            for (const std::string& note : report->notes) said << q(note);
-            return Written{said.join(QLatin1Char(' ')), pictures.missing()};
+            return Written{
+                tr("Wrote %1: %2, %3. Print it at 100 %, and measure the ruler.")
+                    .arg(QFileInfo(file).fileName(), pagesText(report->pages), bytesText(report->bytes)),
+                pictures.missing()};
         });
+}
+
+void DeliverView::writeCuts(const QString& file) {
+    run(file, [file, release = document_->release(), id = document_->piece()->id]() -> Result<Written> {
+        const auto order = printOrder(release, id, {});
+        if (!order) return tl::unexpected(order.error());
+        const CutJob job = cutJobOf(*order->piece->flat, order->sheets);
+        const bool svg = file.endsWith(QLatin1String(".svg"), Qt::CaseInsensitive);
+        const std::string text = svg ? cutSvg(job, order->piece->name) : cutDxf(job);
+        if (auto done =
+                writeFile(file.toStdString(), {reinterpret_cast<const uint8_t*>(text.data()), text.size()});
+            !done)
+            return tl::unexpected(done.error());
+        const auto faults = faultsOf(job);
+        QString said = tr("Wrote %1: %2 mm to cut, %3 mm to crease.")
+                           .arg(QFileInfo(file).fileName())
+                           .arg(std::lround(job.length(CutTool::Cut)))
+                           .arg(std::lround(job.length(CutTool::Crease)));
+        for (const CutFault& fault : faults) said += QLatin1Char(' ') + q(fault.sentence());
+        return Written{said, {}};
+    });
 }
 
 } // namespace glyptos

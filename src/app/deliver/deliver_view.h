@@ -1,6 +1,9 @@
-// The Deliver step: a store picture and a print file of the piece in hand.
+// The Deliver step: a store picture, a print file, and pages for printing and cutting at home, of the piece
+// in hand.
 #pragma once
 
+#include "app/deliver/home_card.h"
+#include "app/deliver/print_choices.h"
 #include "app/session/document.h"
 #include "app/widgets/form_rows.h"
 #include "app/widgets/page_preview.h"
@@ -23,12 +26,17 @@ class DeliverView : public QWidget {
     DeliverView(Engine& engine, RenderService& service, QWidget* parent = nullptr);
     ~DeliverView() override;
     void setDocument(Document* document);
+    PrintChoices* choices() const { return choices_; }
+    HomeCard* home() const { return home_; }
+    bool isWriting() const { return writer_.isRunning(); }
 
   public Q_SLOTS:
     /// Writes to a file without asking for its name.
     void writeStorePicture(const QString& file);
     void writePrintFile(const QString& file);
     void writeLayers(const QString& file);
+    void writeForHome(const QString& file);
+    void writeCuts(const QString& file); ///< SVG or DXF, by its ending
 
   Q_SIGNALS:
     void written(const QString& sentence);
@@ -49,6 +57,7 @@ class DeliverView : public QWidget {
     /// Encodes in the background to tell the size in bytes.
     void weigh();
     void askName(bool print);
+    QString askedName(const QString& title, const QString& ending);
     /// What a job says of the file it wrote, and what is missing from that.
     struct Written {
         QString said;
@@ -74,6 +83,8 @@ class DeliverView : public QWidget {
     QLabel *weight_, *printFacts_, *result_, *pieceName_, *preview_;
     QPushButton *store_, *print_;
     PagePreview* page_;
+    PrintChoices* choices_;
+    HomeCard* home_;
     QWidget *printBox_, *working_;
     QTimer weighSoon_;
     QFutureWatcher<Result<Weighed>> weigher_;

@@ -1,5 +1,8 @@
 #include "app/figures/blend_section.h"
 
+#include "app/session/words.h"
+#include "release/press/spot_inks.h"
+
 #include <cmath>
 
 namespace glyptos {
@@ -50,13 +53,37 @@ BlendSection::BlendSection(Engine& engine)
     connect(clipped_, &QCheckBox::clicked, this, [this](bool on) {
         change(on ? tr("Clip %1") : tr("Unclip %1"), [=](Layer& l) { l.clipped = on; });
     });
+    spot_ = new QComboBox;
+    spot_->setAccessibleName(tr("Prints in"));
+    spot_->setToolTip(tr("An ink of its own, which a colour of the palette is (Gather, Colours)"));
+    connect(spot_, &QComboBox::activated, this, [this](int i) {
+        change(tr("Ink of %1"),
+               [id = spot_->itemData(i).toString().toStdString()](Layer& l) { l.spot = id; });
+    });
+    form_ = form;
     form->addRow(roleLabel(tr("Blend"), "soft"), inOneRow({mode_, sheet}));
     form->addRow(new FieldLabel(tr("Opacity"), opacityField_), inOneRow({opacity_, opacityField_}));
+    form->addRow(roleLabel(tr("Prints in"), "soft"), spot_);
     form->addRow(passing_);
     form->addRow(clipped_);
 }
 
+/// The inks of the release besides the four; the row is there when there are any.
+void BlendSection::refreshSpot(const Layer& layer) {
+    spot_->clear();
+    const Swatch* own = spotOf(layer, *document_->shown());
+    const bool byColour = own && layer.spot.empty();
+    spot_->addItem(byColour ? tr("%1, as its colours").arg(q(own->name)) : tr("press inks, as its colours"),
+                   QString());
+    for (const Swatch& swatch : document_->shown()->palette)
+        if (swatch.plate != Plate::Process) spot_->addItem(q(swatch.name), q(swatch.id));
+    spot_->setCurrentIndex(std::max(0, spot_->findData(q(layer.spot))));
+    const PiecePtr piece = document_->piece();
+    form_->setRowVisible(spot_, spot_->count() > 1 && piece && piece->flat->unit == Unit::Mm);
+}
+
 void BlendSection::refresh(const Layer& layer) {
+    refreshSpot(layer);
     mode_->setCurrentIndex(mode_->findData(int(layer.blend)));
     opacity_->setValue(int(std::lround(layer.opacity * 100)));
     opacityField_->setValue(layer.opacity * 100);

@@ -24,7 +24,11 @@ class BlendSection : public LayerSection {
     void refresh(const Layer& layer) override;
 
   private:
+    void refreshSpot(const Layer& layer);
+
+    QFormLayout* form_;
     QComboBox* mode_;
+    QComboBox* spot_;
     QSlider* opacity_;
     NumberField* opacityField_;
     QCheckBox *passing_, *clipped_;

@@ -37,7 +37,7 @@ bool AddSources::paste() {
 void AddSources::askFiles() {
     crate_.add(QFileDialog::getOpenFileNames(
         this, tr("Add to the crate"), {},
-        tr("Sources (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg *.cube);;All files (*)")));
+        tr("Sources (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg *.pdf *.cube);;All files (*)")));
 }
 
 void AddSources::askFolder() {

@@ -188,10 +188,14 @@ void ColoursView::addRow() {
     row.name = new QLineEdit;
     row.says = roleLabel(QString(), "soft");
     row.says->setWordWrap(false);
+    row.plate = new QComboBox;
+    row.plate->addItems({tr("press inks"), tr("an ink of its own"), tr("over the others")});
+    row.plate->setToolTip(tr("What it is printed in: the four inks, an ink of its own in their place, or one "
+                             "over them, as a varnish is. Its name is that of the plate."));
     auto* change = new QPushButton(tr("Change…"));
     auto* up = new QPushButton(tr("Up"));
     auto* gone = new QPushButton(tr("Remove"));
-    row.all = {row.chip, row.name, row.says, change, up, gone};
+    row.all = {row.chip, row.name, row.says, row.plate, change, up, gone};
     for (size_t i = 0; i < row.all.size(); ++i) list_->addWidget(row.all[i], at, int(i));
     const auto id = [this, at] { return rows_[size_t(at)].id; };
     connect(row.chip, &QToolButton::clicked, this, [=, this] { setCurrent(id()); });
@@ -201,6 +205,10 @@ void ColoursView::addRow() {
                         QStringLiteral("swatch name ") + q(id()));
     });
     connect(row.name, &QLineEdit::editingFinished, this, [this] { document_->settle(); });
+    connect(row.plate, &QComboBox::activated, this, [=, this](int plate) {
+        document_->edit(tr("Ink of %1").arg(rows_[size_t(at)].name->text()),
+                        withSwatchPlate(document_->release(), id(), static_cast<Plate>(plate)));
+    });
     connect(change, &QPushButton::clicked, this, [=, this] {
         setCurrent(id());
         changeCurrent(false);
@@ -226,7 +234,8 @@ void ColoursView::refreshRow(Row& row, const Swatch& swatch) {
     row.says->setText(
         toQt(swatch.colour).name() + QStringLiteral("  ·  ") +
         (followers == 0 ? tr("nothing follows it") : tr("layers that follow it: %1").arg(followers)));
-    const char* const names[] = {"", "", "", "Change %1", "Move %1 up", "Remove %1"};
+    row.plate->setCurrentIndex(int(swatch.plate));
+    const char* const names[] = {"", "", "", "What %1 prints in", "Change %1", "Move %1 up", "Remove %1"};
     for (size_t i = 3; i < row.all.size(); ++i)
         row.all[i]->setAccessibleName(tr(names[i]).arg(q(swatch.name)));
 }

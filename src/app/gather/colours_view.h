@@ -9,6 +9,7 @@
 #include "color/palette_text.h"
 
 #include <QButtonGroup>
+#include <QComboBox>
 #include <QGridLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -62,6 +63,7 @@ class ColoursView : public QWidget {
         ColourChip* chip;
         QLineEdit* name;
         QLabel* says;
+        QComboBox* plate;
         std::vector<QWidget*> all;
     };
     QWidget* makeList();

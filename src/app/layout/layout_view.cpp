@@ -1,13 +1,16 @@
 #include "app/layout/layout_view.h"
 
+#include "app/hands/mend_work.h"
 #include "app/session/background.h"
 #include "app/session/engine.h"
 #include "app/session/words.h"
 #include "base/text.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
+#include "render/painting.h"
 
 #include <QHBoxLayout>
+#include <QMenu>
 #include <QScrollArea>
 
 namespace glyptos {
@@ -32,21 +35,43 @@ LayerPtr pictureToFit(const Stack& stack, const std::string& inHand) {
     return nullptr;
 }
 
+/// Bands of a panel as a mask of pixels.
+PixelTiles bandTiles(const std::vector<Rect>& bands, double pixel) {
+    Rect all;
+    for (const Rect& band : bands) all = all.united(band);
+    const IntRect area = pixelsAround(Affine::scaling(1 / pixel, 1 / pixel).mapBounds(all));
+    AlphaMap cover(area.w, area.h);
+    for (const Rect& band : bands) {
+        const IntRect px =
+            pixelsAround(Affine::scaling(1 / pixel, 1 / pixel).mapBounds(band)).intersected(area);
+        for (int y = px.y; y < px.bottom(); ++y)
+            std::fill_n(cover.values.begin() + ptrdiff_t(y - area.y) * area.w + (px.x - area.x), px.w,
+                        uint8_t(255));
+    }
+    return *tilesOf(cover, area.x, area.y);
+}
+
 } // namespace
 
 LayoutView::LayoutView(Engine& engine, RenderService& service, QWidget* parent)
     : QWidget(parent)
     , engine_(engine)
     , bench_(new FlatBench(engine, service))
-    , fold_(new FoldView(engine)) {
+    , fold_(new FoldView(engine))
+    , form_(new FormView(engine, service)) {
+    form_->setParent(this);
+    connect(form_, &FormView::formsChanged, this, &LayoutView::formsChanged);
+    connect(form_, &FormView::said, this, &LayoutView::said);
     bench_->setAccessibleName(tr("Flat sheet"));
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
     all->setSpacing(0);
     all->addWidget(makeBench(), 1);
-    QScrollArea* scroll = scrolling(makeForm());
-    scroll->setFixedWidth(316);
-    all->addWidget(scroll);
+    sides_ = new QStackedWidget;
+    sides_->setFixedWidth(316);
+    sides_->addWidget(scrolling(makeForm()));
+    sides_->addWidget(scrolling(form_->side()));
+    all->addWidget(sides_);
     showFolded(false);
     connect(&watcher_, &QFutureWatcherBase::finished, this, [this] {
         if (auto verdicts = watcher_.future().result()) verdicts_ = std::move(*verdicts);
@@ -70,8 +95,11 @@ QWidget* LayoutView::makeBench() {
     row->setSpacing(8);
     row->addWidget(flatWay_ = wordButton(tr("Flat"), tr("The sheet as it is printed and cut"), true));
     row->addWidget(foldedWay_ = wordButton(tr("Folded"), tr("The piece as it is held in the hand"), true));
-    connect(flatWay_, &QToolButton::clicked, this, [this] { showFolded(false); });
-    connect(foldedWay_, &QToolButton::clicked, this, [this] { showFolded(true); });
+    row->addWidget(
+        formWay_ = wordButton(tr("Form"), tr("Its measures, panels, folds and holes, to be changed"), true));
+    connect(flatWay_, &QToolButton::clicked, this, [this] { showWay(Way::Flat); });
+    connect(foldedWay_, &QToolButton::clicked, this, [this] { showWay(Way::Folded); });
+    connect(formWay_, &QToolButton::clicked, this, [this] { showWay(Way::Form); });
     row->addSpacing(12);
     row->addWidget(slider_ = new QSlider(Qt::Horizontal));
     slider_->setRange(0, kFoldSteps);
@@ -86,13 +114,16 @@ QWidget* LayoutView::makeBench() {
     column->addWidget(ways_ = new QStackedWidget, 1);
     ways_->addWidget(bench_);
     ways_->addWidget(fold_);
+    ways_->addWidget(form_->bench());
     return side;
 }
 
-void LayoutView::showFolded(bool folded) {
-    ways_->setCurrentWidget(folded ? static_cast<QWidget*>(fold_) : bench_);
-    flatWay_->setChecked(!folded);
-    foldedWay_->setChecked(folded);
+void LayoutView::showWay(Way way) {
+    ways_->setCurrentIndex(int(way));
+    sides_->setCurrentIndex(way == Way::Form ? 1 : 0);
+    flatWay_->setChecked(way == Way::Flat);
+    foldedWay_->setChecked(way == Way::Folded);
+    formWay_->setChecked(way == Way::Form);
     refreshFold();
 }
 
@@ -103,7 +134,10 @@ void LayoutView::refreshFold() {
     slider_->setEnabled(!fold_->shares().empty());
     sentence_->setWords(
         isFolded() ? fold_->sentence()
-                   : tr("Click a panel to take it in hand; drag with the middle button to move the sheet."));
+        : way() == Way::Form
+            ? tr("Drag parts, their edges and corners; they snap to each other and to the "
+                 "printer's sheet. Arrow keys move by 0.1 mm, with Shift by 1.")
+            : tr("Click a panel to take it in hand; drag with the middle button to move the sheet."));
 }
 
 QWidget* LayoutView::makeForm() {
@@ -133,6 +167,8 @@ QWidget* LayoutView::makeForm() {
     connect(fit_, &QPushButton::clicked, this, &LayoutView::fitArt);
     connect(compose, &QPushButton::clicked, this, &LayoutView::composeAsked);
     column->addWidget(inOneRow({fit_, compose}));
+    makeLengthening();
+    column->addWidget(lengthen_);
     column->addSpacing(8);
     column->addWidget(heading(tr("Form")));
     formRows_ = new QVBoxLayout;
@@ -148,6 +184,7 @@ void LayoutView::setDocument(Document* document) {
     formOf_.clear();
     bench_->setDocument(document);
     fold_->setDocument(document);
+    form_->setDocument(document);
     connect(document_, &Document::changed, this, &LayoutView::refresh);
     connect(document_, &Document::selectionChanged, this, &LayoutView::refresh);
     refresh();
@@ -265,8 +302,114 @@ void LayoutView::showVerdicts() {
     selectedNote_->setText(
         here->turn ? tr("Layers: %1; prints turned by %2° on the flat").arg(layers).arg(here->turn)
                    : tr("Layers: %1").arg(layers));
+    const auto cover = coverInHand();
+    lengthen_->setVisible(cover && cover->any && !cover->shorts.empty());
     fit_->setEnabled(
         bool(pictureToFit(stackOf(*document_->shown(), document_->panel()), document_->layer())));
+}
+
+/// Four ways to make art reach the bleed that ends before it.
+void LayoutView::makeLengthening() {
+    lengthen_ = wordButton(tr("Lengthen short art ▾"),
+                           tr("Art that stops short of the bleed goes on beyond its edge"));
+    lengthen_->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(lengthen_);
+    lengthen_->setMenu(menu);
+    menu->addAction(tr("Mirrored at its edge"), this, [this] { lengthen(Lengthening::Mirrored); });
+    menu->addAction(tr("Its last pixels drawn out"), this, [this] { lengthen(Lengthening::Smeared); });
+    menu->addAction(tr("Mended from around"), this, &LayoutView::lengthenMending);
+    menu->addAction(tr("In the colour of its edge"), this, &LayoutView::runColourOn);
+    connect(&work_, &LongWork::failed, this, &LayoutView::said);
+}
+
+std::optional<ArtCover> LayoutView::coverInHand() const {
+    if (verdicts_.release != document_->release() || verdicts_.piece != document_->panel().piece)
+        return std::nullopt;
+    for (const auto& [name, cover] : verdicts_.panels)
+        if (name == document_->panel().panel) return cover;
+    return std::nullopt;
+}
+
+/// How far beyond its edges a picture must go on, a little more than was measured.
+ShortBy LayoutView::shortBy(const ArtCover& cover) {
+    constexpr double kMore = 0.2; // mm
+    ShortBy by;
+    for (const ShortEdge& edge : cover.shorts)
+        (edge.edge == "left"    ? by.left
+         : edge.edge == "right" ? by.right
+         : edge.edge == "top"   ? by.top
+                                : by.bottom) = edge.by + kMore;
+    return by;
+}
+
+ReleasePtr LayoutView::lengthened(const ReleasePtr& release, const PanelRef& panel, const Layer& layer,
+                                  const ShortBy& by, Lengthening how) {
+    return withLengthened(release, panel, layer.id, by, how,
+                          tr("%1, beyond its edge").arg(q(layer.name)).toStdString());
+}
+
+void LayoutView::lengthen(Lengthening how) {
+    const auto cover = coverInHand();
+    const LayerPtr layer =
+        pictureToFit(stackOf(*document_->release(), document_->panel()), document_->layer());
+    if (!cover || !layer) return;
+    document_->edit(tr("Lengthen %1").arg(q(layer->name)),
+                    lengthened(document_->release(), document_->panel(), *layer, shortBy(*cover), how));
+}
+
+/// Bands along the edges that are short, filled from what is beside them.
+void LayoutView::lengthenMending() {
+    const auto cover = coverInHand();
+    const LayerPtr layer =
+        pictureToFit(stackOf(*document_->release(), document_->panel()), document_->layer());
+    const Panel* panel = document_->shownPanel();
+    if (!cover || !layer || !panel) return;
+    const double pixel = glyptos::paintPixel(*document_->piece()->flat);
+    const Rect all = panel->withBleed();
+    constexpr double kUnder = 0.3; // mm by which a band reaches under the art
+    std::vector<Rect> bands;
+    for (const ShortEdge& edge : cover->shorts) {
+        const double by = edge.by + kUnder;
+        bands.push_back(edge.edge == "left"    ? Rect{all.x, all.y, by, all.h}
+                        : edge.edge == "right" ? Rect{all.right() - by, all.y, by, all.h}
+                        : edge.edge == "top"   ? Rect{all.x, all.y, all.w, by}
+                                               : Rect{all.x, all.bottom() - by, all.w, by});
+    }
+    const MendPlace place = mendPlace(document_->release(), document_->panel(), layer->id, pixel);
+    work_.start(
+        tr("Mending"),
+        [place, bands, pixel, &engine = engine_](const WorkControl& control) {
+            return filledFromAround(engine, place, bandTiles(bands, pixel), control);
+        },
+        [this, place, layer, by = shortBy(*cover)](const Mended& mended) {
+            const auto made = withMend(document_->release(), place, mended);
+            // Under the last part of a pixel, which a mend cannot fill, lies the mirror image.
+            if (made)
+                document_->edit(tr("Lengthen %1").arg(q(layer->name)),
+                                lengthened(made->release, place.panel, *layer, by, Lengthening::Mirrored));
+            else
+                Q_EMIT said(tr("What was to be lengthened was changed meanwhile; do it once more."));
+        });
+}
+
+void LayoutView::runColourOn() {
+    const auto cover = coverInHand();
+    if (!cover) return;
+    work_.start(
+        tr("Looking at the edge"),
+        [&engine = engine_, release = document_->release(), panel = document_->panel(),
+         edges = cover->shorts](const WorkControl&) -> Result<std::optional<Rgba>> {
+            return edgeColour(engine.renderer, release, panel, edges);
+        },
+        [this, panel = document_->panel()](const std::optional<Rgba>& colour) {
+            if (!colour) return;
+            Layer ground;
+            ground.name = tr("Colour of the edge").toStdString();
+            ground.content = FillContent{*colour};
+            const Made made = withLayer(document_->release(), panel, std::move(ground));
+            document_->edit(tr("Run the colour of the edge on"),
+                            withOrder(made, panel, {made.id}, Nearer::Back));
+        });
 }
 
 void LayoutView::fitArt() {

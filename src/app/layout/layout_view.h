@@ -4,10 +4,13 @@
 #include "app/bench/line_key.h"
 #include "app/layout/flat_bench.h"
 #include "app/layout/fold_view.h"
+#include "app/layout/form/form_view.h"
 #include "app/layout/panel_rows.h"
 #include "app/layout/seam_rows.h"
+#include "app/session/long_work.h"
 #include "app/widgets/elided_label.h"
 #include "app/widgets/form_rows.h"
+#include "release/edits/lengthen.h"
 #include "render/fit/art_cover.h"
 
 #include <QComboBox>
@@ -28,16 +31,23 @@ class LayoutView : public QWidget {
     void setDocument(Document* document);
     FlatBench* bench() const { return bench_; }
     FoldView* fold() const { return fold_; }
+    FormView* form() const { return form_; }
+    bool isBusy() const { return form_->isBusy() || work_.isGoingOn(); }
     /// Shows the piece as an object, or its flat.
-    void showFolded(bool folded);
+    void showFolded(bool folded) { showWay(folded ? Way::Folded : Way::Flat); }
+    enum class Way : unsigned char { Flat, Folded, Form };
+    void showWay(Way way);
+    Way way() const { return static_cast<Way>(ways_->currentIndex()); }
     void takeFocus() { ways_->currentWidget()->setFocus(); }
-    bool isFolded() const { return ways_->currentWidget() == fold_; }
+    bool isFolded() const { return way() == Way::Folded; }
     /// True when the panels' art has been judged as it is now.
     bool isJudged() const { return judged_; }
     QString verdictOf(const std::string& panel) const;
 
   Q_SIGNALS:
     void composeAsked();
+    void formsChanged();                ///< there are other forms of the artist's
+    void said(const QString& sentence); ///< for the foot of the window
 
   protected:
     void showEvent(QShowEvent* event) override;
@@ -58,14 +68,24 @@ class LayoutView : public QWidget {
     void showVerdicts();
     void showSeams();
     void fitArt();
+    void makeLengthening();
+    void lengthen(Lengthening how);
+    static ShortBy shortBy(const ArtCover& cover);
+    [[nodiscard]] static ReleasePtr lengthened(const ReleasePtr& release, const PanelRef& panel,
+                                               const Layer& layer, const ShortBy& by, Lengthening how);
+    void lengthenMending();
+    void runColourOn();
+    /// What the panel in hand is short by, as it was judged last; nothing while it is not known.
+    std::optional<ArtCover> coverInHand() const;
     void align(const Seam& seam, const std::string& moving);
 
     Engine& engine_;
     Document* document_ = nullptr;
     FlatBench* bench_;
     FoldView* fold_;
-    QStackedWidget* ways_;
-    QToolButton *flatWay_, *foldedWay_;
+    FormView* form_;
+    QStackedWidget *ways_, *sides_;
+    QToolButton *flatWay_, *foldedWay_, *formWay_;
     QSlider* slider_;
     ElidedLabel* sentence_;
     LineKeySwitches* key_;
@@ -75,6 +95,8 @@ class LayoutView : public QWidget {
     QVBoxLayout* formRows_;
     QLabel *selected_, *selectedNote_;
     QPushButton* fit_;
+    QToolButton* lengthen_;
+    LongWork work_;
     std::string formOf_;
     std::map<std::string, NumberField*> fields_;
     std::map<std::string, QComboBox*> choices_;

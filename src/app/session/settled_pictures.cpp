@@ -1,5 +1,7 @@
 #include "app/session/settled_pictures.h"
 
+#include "file/pictures/picture_reader.h"
+
 #include <algorithm>
 #include <chrono>
 #include <thread>
@@ -33,7 +35,7 @@ Result<PyramidPtr> settledPicture(Engine& engine, const Source& source, const Wo
     for (bool again = false;; again = true) {
         PyramidPtr picture = engine.pictures.picture(source, 1);
         const bool whole = picture && picture->firstLevel() == 0 &&
-                           (source.format == "svg" || picture->width() == source.width);
+                           (isDrawing(source.format) || picture->width() == source.width);
         if (whole) return picture;
         if (again && !engine.pictures.busy())
             return fail(Fault::Unreadable,

@@ -24,6 +24,7 @@ LayerMenu::LayerMenu(Engine& engine, ComposeView& view, QWidget* parent)
     makeAdding();
     makeLight();
     addMenu(letters_ = new LetterMenu(engine, view, this));
+    addMenu(panels_ = new PanelMenu(&view));
     entry(this, tr("Which face is this?…"), {}, [this] { askFace(); });
     addSeparator();
     makeCopying();
@@ -37,6 +38,7 @@ void LayerMenu::setDocument(Document* document) {
     if (document_) document_->disconnect(this);
     document_ = document;
     letters_->setDocument(document);
+    panels_->setDocument(document);
     connect(document_, &Document::selectionChanged, this, &LayerMenu::refresh);
     connect(document_, &Document::changed, this, &LayerMenu::refresh);
     refresh();

@@ -3,6 +3,7 @@
 
 #include "app/compose/compose_view.h"
 #include "app/window/letter_menu.h"
+#include "app/window/panel_menu.h"
 #include "render/arrange.h"
 
 #include <QMenu>
@@ -60,6 +61,7 @@ class LayerMenu : public QMenu {
     ComposeView& view_;
     Document* document_ = nullptr;
     LetterMenu* letters_ = nullptr;
+    PanelMenu* panels_ = nullptr;
     bool active_ = true;
     std::vector<std::pair<QAction*, int>> needing_; ///< actions and how many layers they need
     QAction *clip_ = nullptr, *lock_ = nullptr;

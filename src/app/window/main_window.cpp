@@ -103,6 +103,15 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
         showStep(Step::Compose);
     });
     connect(layout_, &LayoutView::composeAsked, this, [this] { showStep(Step::Compose); });
+    connect(layout_, &LayoutView::formsChanged, this, &MainWindow::readOwnForms);
+    connect(layout_, &LayoutView::said, this, &MainWindow::tell);
+    connect(&ownFormsReading_, &QFutureWatcherBase::finished, this, [this] {
+        const auto read = ownFormsReading_.future().result();
+        if (!read) return tell(q(read.error().message));
+        ownForms_ = read->forms;
+        for (const std::string& note : read->notes) tell(q(note));
+    });
+    readOwnForms();
     connect(compose_, &ComposeView::pictureAsked, this, &MainWindow::askPictures);
     connect(compose_, &ComposeView::briefAsked, this, [this] { showStep(Step::Brief); });
     connect(compose_, &ComposeView::replaceAsked, this, [this] {
@@ -178,6 +187,7 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
 }
 
 MainWindow::~MainWindow() {
+    ownFormsReading_.waitForFinished();
     hide();
     // What shows the release goes before the release, also an editor that is still open.
     delete takeCentralWidget();
@@ -185,7 +195,8 @@ MainWindow::~MainWindow() {
 
 bool MainWindow::isBusy() const {
     return service_.busy() || engine_.pictures.busy() || files_.isBusy() || importer_.isRunning() ||
-           crate_.busy() || journal_.isBusy() || gather_->isBusy() || compose_->bench()->isBusy();
+           crate_.busy() || journal_.isBusy() || gather_->isBusy() || compose_->bench()->isBusy() ||
+           layout_->isBusy() || ownFormsReading_.isRunning();
 }
 
 void MainWindow::tell(const QString& sentence) {
@@ -392,16 +403,16 @@ void MainWindow::showStep(Step step) {
 }
 
 void MainWindow::askPictures() {
-    const QStringList files =
-        QFileDialog::getOpenFileNames(this, tr("Bring in pictures"), {},
-                                      tr("Pictures and layers (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg "
-                                         "*.ora);;Fonts (*.ttf *.otf *.ttc);;All files (*)"));
+    const QStringList files = QFileDialog::getOpenFileNames(
+        this, tr("Bring in pictures"), {},
+        tr("Pictures and layers (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg *.pdf "
+           "*.ora);;Fonts (*.ttf *.otf *.ttc);;All files (*)"));
     if (!files.isEmpty()) bringIn(files);
 }
 
 QString MainWindow::askPicture(const QString& title) {
     return QFileDialog::getOpenFileName(
-        this, title, {}, tr("Pictures (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg);;All files (*)"));
+        this, title, {}, tr("Pictures (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.svg *.pdf);;All files (*)"));
 }
 
 void MainWindow::bringIn(const QStringList& files, std::optional<Vec2> at) {
@@ -432,6 +443,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     settings.setValue(QStringLiteral("window/geometry"), saveGeometry());
     settings.setValue(QStringLiteral("window/setFolded"), strip_->isFolded());
     settings.setValue(QStringLiteral("window/step"), int(rail_->current()));
+    settings.setValue(QStringLiteral("bench/around"), int(compose_->bench()->around().around()));
     event->accept();
 }
 
@@ -443,6 +455,8 @@ void MainWindow::restoreWindow() {
     if (!restoreGeometry(settings.value(QStringLiteral("window/geometry")).toByteArray()))
         resize(QSize(1280, 800).boundedTo(free - kFrame));
     opened_ = size();
+    compose_->bench()->around().setAround(static_cast<Around>(
+        std::clamp(settings.value(QStringLiteral("bench/around"), 0).toInt(), 0, int(Around::Piece))));
     showStep(static_cast<Step>(std::clamp(
         settings.value(QStringLiteral("window/step"), int(Step::Compose)).toInt(), 0, int(Step::Deliver))));
 }

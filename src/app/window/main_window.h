@@ -17,6 +17,7 @@
 #include "app/window/steps_rail.h"
 
 #include <QElapsedTimer>
+#include <QFutureWatcher>
 #include <QMainWindow>
 #include <QMenu>
 #include <QStackedWidget>
@@ -112,6 +113,9 @@ class MainWindow : public QMainWindow {
     QString askPicture(const QString& title);
     void addPiece(const std::shared_ptr<const Form>& form);
     void fillPieceMenu(QMenu* menu);
+    void readOwnForms();
+    /// A form from a file, kept with the artist's own.
+    void takeForm(const QString& file);
     void restoreWindow();
     void keepOnScreen();
     void takeFocus();
@@ -120,6 +124,12 @@ class MainWindow : public QMainWindow {
 
     Engine& engine_;
     FormList forms_;
+    struct OwnForms {
+        FormList forms;
+        std::vector<std::string> notes;
+    };
+    FormList ownForms_;
+    QFutureWatcher<Result<OwnForms>> ownFormsReading_;
     RenderService service_;
     Proofing proofing_;
     JournalKeeper journal_; ///< outlives what saves

@@ -1,13 +1,17 @@
 #include "app/window/main_window.h"
 
+#include "app/session/background.h"
 #include "app/session/words.h"
 #include "app/widgets/form_words.h"
 #include "app/widgets/theme.h"
 #include "app/window/preferences_sheet.h"
+#include "file/dieline/own_forms.h"
+#include "form/form_edits.h"
 #include "release/edits/edits.h"
 #include "release/wall.h"
 
 #include <QApplication>
+#include <QFileDialog>
 #include <QFileInfo>
 #include <QMenuBar>
 #include <QSettings>
@@ -98,6 +102,46 @@ void MainWindow::fillPieceMenu(QMenu* menu) {
             if (size_t(form->group) == g && !form->retired)
                 action(group, q(form->name), {}, [this, form] { addPiece(form); })->setToolTip(q(form->note));
     }
+    QMenu* own = menu->addMenu(tr("Your own"));
+    connect(own, &QMenu::aboutToShow, this, [this, own] {
+        own->clear();
+        for (const auto& form : ownForms_)
+            own->addAction(q(form->name), this, [this, form] { addPiece(form); });
+        own->addSeparator();
+        own->addAction(tr("From a file…"), this, [this] {
+            const QString file = QFileDialog::getOpenFileName(this, tr("A form"), {}, tr("Forms (*.json)"));
+            if (!file.isEmpty()) takeForm(file);
+        });
+    });
+}
+
+void MainWindow::readOwnForms() {
+    ownFormsReading_.setFuture(inBackground([]() -> Result<OwnForms> {
+        OwnForms out;
+        auto all = allForms(out.notes);
+        if (!all) return tl::unexpected(all.error());
+        for (const auto& form : *all)
+            if (form->own) out.forms.push_back(form);
+        return out;
+    }));
+}
+
+/// One that was shared is kept, and stands with the others.
+void MainWindow::takeForm(const QString& file) {
+    ownFormsReading_.setFuture(inBackground([file = file.toStdString()]() -> Result<OwnForms> {
+        auto form = loadForm(file);
+        if (!form) return tl::unexpected(form.error());
+        if (const auto flat = workOut(*form); !flat) return tl::unexpected(flat.error());
+        const Form own = asOwn(*form, form->name);
+        if (const auto kept = keepOwnForm(own); !kept) return tl::unexpected(kept.error());
+        OwnForms out;
+        auto all = allForms(out.notes);
+        if (!all) return tl::unexpected(all.error());
+        for (const auto& one : *all)
+            if (one->own) out.forms.push_back(one);
+        out.notes.push_back(own.name + " stands in “+ Piece” from now on.");
+        return out;
+    }));
 }
 
 void MainWindow::makePieceMenu() {

@@ -152,7 +152,7 @@ class DxfReader {
         const double left = std::min(0.0, bounds_.x), bottom = std::min(0.0, bounds_.y);
         job_.width = std::max(bounds_.right(), extent_.x) - left;
         job_.height = std::max(bounds_.bottom(), extent_.y) - bottom;
-        for (CutLine& line : job_.lines)
+        for (ToolLine& line : job_.lines)
             for (Vec2& p : line.line.points) p = {p.x - left, job_.height - (p.y - bottom)};
         return std::move(job_);
     }

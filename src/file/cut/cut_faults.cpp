@@ -132,7 +132,7 @@ std::vector<CutFault> faultsOf(const CutJob& job) {
     std::vector<CutFault> out;
     SegmentGrid grid;
     std::vector<Vec2> ends;
-    for (const CutLine& line : job.lines) {
+    for (const ToolLine& line : job.lines) {
         if (line.tool == CutTool::Register) continue;
         const auto& points = line.line.points;
         const bool isPoint =
@@ -159,7 +159,7 @@ std::vector<CutFault> faultsOf(const CutJob& job) {
 
 double CutJob::length(CutTool tool) const {
     double sum = 0;
-    for (const CutLine& line : lines) {
+    for (const ToolLine& line : lines) {
         if (line.tool != tool) continue;
         const auto& p = line.line.points;
         for (size_t i = 1; i < p.size(); ++i) sum += (p[i] - p[i - 1]).length();

@@ -19,14 +19,14 @@ enum class CutTool : unsigned char {
 /// Names of layers and groups.
 inline constexpr const char* kCutToolIds[] = {"cut", "crease", "register"};
 
-struct CutLine {
+struct ToolLine {
     CutTool tool = CutTool::Cut;
     Polyline line; ///< mm, y down
 };
 
 struct CutJob {
     double width = 0, height = 0; ///< mm
-    std::vector<CutLine> lines;
+    std::vector<ToolLine> lines;
 
     double length(CutTool tool) const; ///< mm
 };

@@ -87,7 +87,7 @@ CutJob cutJobOf(const Flat& flat, const std::vector<size_t>& sheets) {
     }
     addMarks(all, job);
     const Rect whole = all.grown(kMargin);
-    for (CutLine& line : job.lines)
+    for (ToolLine& line : job.lines)
         for (Vec2& p : line.line.points) p = p - Vec2{whole.x, whole.y};
     const auto rounded = [](double v) { return std::round(v * 1e6) / 1e6; };
     job.width = rounded(whole.w), job.height = rounded(whole.h);
@@ -105,7 +105,7 @@ std::string cutSvg(const CutJob& job, const std::string& title) {
     for (const CutTool tool : {CutTool::Cut, CutTool::Crease, CutTool::Register}) {
         out += std::string("<g id=\"") + kCutToolIds[size_t(tool)] +
                "\" fill=\"none\" stroke-width=\"0.1\" " + kLooks[size_t(tool)] + ">\n";
-        for (const CutLine& line : job.lines)
+        for (const ToolLine& line : job.lines)
             if (line.tool == tool) out += "<path d=\"" + svgPath(line.line) + "\"/>\n";
         out += "</g>\n";
     }
@@ -124,7 +124,7 @@ std::string cutDxf(const CutJob& job) {
     out.add(9, "$EXTMAX").add(10, number(job.width)).add(20, number(job.height)).add(0, "ENDSEC");
     addLayers(out);
     out.add(0, "SECTION").add(2, "ENTITIES");
-    for (const CutLine& line : job.lines) {
+    for (const ToolLine& line : job.lines) {
         const std::string layer = layerName(line.tool);
         out.add(0, "POLYLINE")
             .add(8, layer)

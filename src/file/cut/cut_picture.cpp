@@ -63,7 +63,7 @@ CutPicture drawCutJob(const CutJob& job, const std::vector<CutFault>& faults, in
     const Affine map = Affine::scaling(scale, scale);
     const double px = 1 / scale; // mm
     std::array<std::vector<Polyline>, 3> lines;
-    for (const CutLine& line : job.lines) {
+    for (const ToolLine& line : job.lines) {
         auto& to = lines[size_t(line.tool)];
         if (line.tool != CutTool::Crease) {
             to.push_back(line.line);

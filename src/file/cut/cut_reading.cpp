@@ -25,7 +25,7 @@ Result<CutJob> readCutJob(std::span<const uint8_t> bytes, const std::string& nam
         CutJob job = isSvg ? readCutSvg(bytes) : readCutDxf(bytes);
         if (!(job.width > 0 && job.height > 0 && job.width <= kLargestCutMm && job.height <= kLargestCutMm))
             return refused("it is empty, or larger than 5 m");
-        for (const CutLine& line : job.lines)
+        for (const ToolLine& line : job.lines)
             for (const Vec2& p : line.line.points)
                 if (!(std::abs(p.x) <= 2 * kLargestCutMm && std::abs(p.y) <= 2 * kLargestCutMm))
                     return refused("it draws farther out than 10 m");

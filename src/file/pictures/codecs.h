@@ -44,6 +44,9 @@ using Data = std::span<const uint8_t>;
 [[nodiscard]] Result<PictureInfo> inspectSvg(Data bytes);
 [[nodiscard]] Result<RawPicture> decodeSvg(Data bytes, double scale);
 
+[[nodiscard]] Result<PictureInfo> inspectPdf(Data bytes);
+[[nodiscard]] Result<RawPicture> decodePdf(Data bytes, double scale);
+
 /// Whether a PNG has a chunk that would end behind the end of the file, before its pixels or anywhere.
 /// Libraries take memory for the length that it says.
 bool promisesMoreThanItHolds(Data bytes, bool beforePixels);

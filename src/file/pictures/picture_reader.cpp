@@ -1,6 +1,7 @@
 #include "file/pictures/picture_reader.h"
 
 #include "base/text.h"
+#include "drawing/wire.h"
 #include "file/data_folder.h"
 #include "file/pictures/codecs.h"
 #include "file/pictures/picture_words.h"
@@ -103,6 +104,8 @@ constexpr Codec kCodecs[] = {
     {isTiff, codecs::inspectTiff, [](Data b, int, double) { return codecs::decodeTiff(b); }},
     {[](Data b) { return startsWith(b, "RIFF") && startsWith(b, "WEBP", 8); }, codecs::inspectWebp,
      [](Data b, int, double) { return codecs::decodeWebp(b); }},
+    {[](Data b) { return startsWith(b, drawing::kPdfMark); }, codecs::inspectPdf,
+     [](Data b, int, double scale) { return codecs::decodePdf(b, scale); }},
     {isSvg, codecs::inspectSvg, [](Data b, int, double scale) { return codecs::decodeSvg(b, scale); }},
 };
 
@@ -118,7 +121,7 @@ tl::unexpected<Error> named(const Error& trouble, const std::string& name) {
 
 Error notAPicture(Data bytes) {
     if (bytes.empty()) return {Fault::Damaged, "is empty"};
-    return {Fault::Unsupported, "is not a JPEG, PNG, TIFF, WebP or SVG file"};
+    return {Fault::Unsupported, "is not a JPEG, PNG, TIFF, WebP, SVG or PDF file"};
 }
 
 /// Where stored pixel (x, y) goes once the picture is turned upright (Exif 2.32, tag 0x0112).
@@ -291,6 +294,10 @@ Result<Imported> importPicture(const std::filesystem::path& file) {
     auto bytes = readFile(file);
     if (!bytes) return tl::unexpected(bytes.error());
     return importBytes(std::move(*bytes), nameOf(file));
+}
+
+bool isDrawing(std::string_view format) {
+    return format == "svg" || format == "pdf";
 }
 
 } // namespace glyptos

@@ -1,4 +1,5 @@
-// Pictures in: JPEG, PNG, TIFF, WebP and SVG, told apart by their first bytes, never by their name.
+// Pictures in: JPEG, PNG, TIFF, WebP, SVG and the first page of a PDF, told apart by their first bytes, never
+// by their name.
 //
 // Everything that comes from a file is hostile: sizes are checked before memory is taken, decoders stop at
 // the first damage, drawings may not refer outside themselves. Every failure is one sentence that names the
@@ -22,10 +23,13 @@ inline constexpr size_t kMostFileBytes = size_t(2) << 30;
 
 /// What the first bytes say.
 struct PictureInfo {
-    std::string format;        ///< "jpeg", "png", "tiff", "webp", "svg"
+    std::string format;        ///< "jpeg", "png", "tiff", "webp", "svg", "pdf"
     int width = 0, height = 0; ///< pixels, upright; drawings: their size at 96 ppi
-    int pages = 1;             ///< of a TIFF; only the first one is read
+    int pages = 1;             ///< of a TIFF or PDF; only the first one is read
 };
+
+/// Whether pictures of that format are drawn as finely as they are seen.
+bool isDrawing(std::string_view format);
 
 /// Sizes and format from the header alone. `name` is for messages.
 [[nodiscard]] Result<PictureInfo> inspectPicture(std::span<const uint8_t> bytes, const std::string& name);

@@ -51,7 +51,7 @@ PictureStore::~PictureStore() {
 
 PictureStore::Job PictureStore::jobFor(const Source& source, double scale) const {
     Job job{source.id, source.name, source.bytes, source.width, source.height, 1, 0, 0};
-    if (source.format == "svg") job.drawingScale = drawingScaleFor(source, scale);
+    if (isDrawing(source.format)) job.drawingScale = drawingScaleFor(source, scale);
     job.level = levelFor(job.drawingScale > 0 ? scale / job.drawingScale : scale, kLevels);
     return job;
 }

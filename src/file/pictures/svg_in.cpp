@@ -75,19 +75,16 @@ Result<void> checkReferences(Data bytes) {
     return {};
 }
 
-} // namespace
-
-Result<PictureInfo> inspectSvg(Data bytes) {
-    if (auto safe = checkReferences(bytes); !safe) return tl::unexpected(safe.error());
+Result<PictureInfo> measured(Data bytes, const char* format) {
     const auto asked = askDrawingProgram(bytes, drawing::kSizeOnly);
     if (!asked) return tl::unexpected(asked.error());
     const double width = asked->reply.drawingWidth, height = asked->reply.drawingHeight;
     if (auto size = checkSize(width, height); !size) return tl::unexpected(size.error());
-    return PictureInfo{"svg", static_cast<int>(width), static_cast<int>(height)};
+    return PictureInfo{format, static_cast<int>(width), static_cast<int>(height),
+                       std::max(1, int(asked->reply.pages))};
 }
 
-Result<RawPicture> decodeSvg(Data bytes, double scale) {
-    if (auto safe = checkReferences(bytes); !safe) return tl::unexpected(safe.error());
+Result<RawPicture> drawnAt(Data bytes, double scale) {
     auto asked = askDrawingProgram(bytes, QByteArray::number(scale, 'g', 17).toStdString());
     if (!asked) return tl::unexpected(asked.error());
     RawPicture out;
@@ -95,6 +92,26 @@ Result<RawPicture> decodeSvg(Data bytes, double scale) {
     out.alpha = out.premultiplied = true;
     out.samples = std::move(asked->pixels);
     return out;
+}
+
+} // namespace
+
+Result<PictureInfo> inspectSvg(Data bytes) {
+    if (auto safe = checkReferences(bytes); !safe) return tl::unexpected(safe.error());
+    return measured(bytes, "svg");
+}
+
+Result<RawPicture> decodeSvg(Data bytes, double scale) {
+    if (auto safe = checkReferences(bytes); !safe) return tl::unexpected(safe.error());
+    return drawnAt(bytes, scale);
+}
+
+Result<PictureInfo> inspectPdf(Data bytes) {
+    return measured(bytes, "pdf");
+}
+
+Result<RawPicture> decodePdf(Data bytes, double scale) {
+    return drawnAt(bytes, scale);
 }
 
 } // namespace glyptos::codecs

@@ -49,8 +49,8 @@ std::vector<PageMark> pageMarks(const Flat& flat, size_t sheet) {
     return out;
 }
 
-Rect pageArea(const Sheet& sheet) {
-    return sheet.withBleed.grown(kMarkZone.value);
+Rect pageArea(const Sheet& sheet, bool slug) {
+    return sheet.withBleed.grown(kMarkZone.value).grown(0, 0, 0, slug ? kSlugZone.value : 0);
 }
 
 std::string markOperators(const Flat& flat, size_t sheet, const Affine& mmToPage) {

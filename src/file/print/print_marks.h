@@ -22,8 +22,11 @@ struct PageMark {
 /// between the bleed and the edge of the page. Folds along the trim have the crop marks.
 std::vector<PageMark> pageMarks(const Flat& flat, size_t sheet);
 
-/// The whole page in mm on the flat: the bleed and the band of marks round it.
-Rect pageArea(const Sheet& sheet);
+/// Height of the band below that of the marks that holds the slug.
+inline constexpr Mm kSlugZone{9};
+
+/// The whole page in mm on the flat: the bleed and the band of marks round it, and below it that of the slug.
+Rect pageArea(const Sheet& sheet, bool slug = false);
 
 /// The marks as PDF operators in the colour space /Registration. `mmToPage` maps the flat to points.
 std::string markOperators(const Flat& flat, size_t sheet, const Affine& mmToPage);

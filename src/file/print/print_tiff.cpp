@@ -3,6 +3,8 @@
 #include "file/disk/atomic_file.h"
 #include "file/disk/deflate.h"
 #include "file/print/inked_art.h"
+#include "release/press/spot_inks.h"
+#include "render/press/plates.h"
 
 #include <cstring>
 #include <memory>
@@ -100,25 +102,30 @@ void addPicture(TIFF* tiff, const InkedArt& art, double ppi, const PrintOptions&
 
 Result<PrintReport> writePrintTiff(Renderer& renderer, const ReleasePtr& release, const std::string& id,
                                    const PrintOptions& options, const std::filesystem::path& file) {
-    const auto order = printOrder(*release, id, options);
+    const auto order = printOrder(release, id, options);
     if (!order) return tl::unexpected(order.error());
-    const auto press = ToPress::create(options.pressProfile, options.inkLimit);
+    const auto press = ToPress::create(options.pressProfile, options.inkLimit, options.look);
     if (!press) return tl::unexpected(press.error());
     const Flat& flat = *order->piece->flat;
     const double ppi = options.ppi > 0 ? options.ppi : flat.ppi;
     PrintReport report{flat.bleed, ppi, {}, 0};
     try {
-        auto notes = readBackCodes(renderer, release, *order, options.cancel);
+        auto notes = readBackCodes(renderer, *order, options.cancel);
         if (!notes) return tl::unexpected(notes.error());
         report.notes = std::move(*notes);
+        for (const Swatch& spot : spotInksOf(*order->release, *order->piece))
+            report.notes.push_back("“" + spot.name +
+                                   "” has no plate in a TIFF and is printed in the four inks; a PDF has it.");
         TiffMemory out;
         for (const size_t sheet : order->sheets) {
-            const Scene scene = flatScene(release, id, {pxPerMm(Ppi{ppi}), true, {}, {}, true, sheet});
+            Scene scene = flatScene(order->release, id, {pxPerMm(Ppi{ppi}), true, {}, {}, true, sheet});
+            if (options.sharpen > 0) scene = sharpened(std::move(scene), options.sharpen, 1);
             const InkedArt art = inkedArt(renderer, scene, **press, options.cancel);
             if (isCancelled(options.cancel)) return cancelled();
             addPicture(out.tiff(), art, ppi, options);
             const Sheet& s = flat.sheets[sheet];
-            report.pages.push_back({s.name, s.trim.w, s.trim.h, art.mostInk, 0});
+            report.pages.push_back(
+                {s.name, s.trim.w, s.trim.h, art.mostInk, 0, {}, coarsestOn(*order, sheet)});
         }
         const std::vector<uint8_t> bytes = out.finished();
         if (isCancelled(options.cancel)) return cancelled();

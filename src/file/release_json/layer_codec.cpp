@@ -190,6 +190,7 @@ Json toJson(const Layer& layer, Unit unit, const NodeTelling& inside) {
              {"placement", toJson(layer.placement)}};
     if (layer.clipped) out["clipped"] = true;
     if (layer.locked) out["locked"] = true;
+    if (!layer.spot.empty()) out["spot"] = layer.spot;
     if (layer.mask) out["mask"] = toJson(*layer.mask);
     if (layer.warp) out["warp"] = toJson(*layer.warp);
     if (layer.treatments) out["treatments"] = toJson(*layer.treatments, unit);
@@ -218,6 +219,7 @@ LayerPtr readLayer(const Entry& e, LayerReading& reading, int depth) {
     layer->placement = readPlacement(e.at("placement"));
     layer->clipped = e.flagOr("clipped", false);
     layer->locked = e.flagOr("locked", false);
+    layer->spot = e.textOr("spot", {});
     if (e.has("mask")) layer->mask = std::make_shared<const Mask>(readMask(e.at("mask"), reading.tiles));
     const std::string kind = e.text("kind");
     auto content = readKind<Content, Codec>(kind, At{e, reading, depth});

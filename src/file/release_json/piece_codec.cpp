@@ -2,6 +2,7 @@
 
 #include "file/release_json/painted_codec.h"
 #include "file/release_json/placing_codec.h"
+#include "form/form_json.h"
 #include "release/limits.h"
 
 #include <algorithm>
@@ -9,22 +10,50 @@
 namespace glyptos {
 namespace {
 
+Wrap readWrap(const Entry& e, const Piece& piece) {
+    Wrap wrap{e.text("id"), {}};
+    if (wrap.id.empty() || piece.wrap(wrap.id) || mayHavePanel(*piece.form, wrap.id))
+        throw Wrong{Fault::Damaged, e.path("id") + " is empty or used twice"};
+    e.each("panels", [&](const Entry& panel) {
+        if (!mayHavePanel(*piece.form, panel.text())) panel.wrong("is no panel that the form has");
+        wrap.panels.push_back(panel.text());
+    });
+    return wrap;
+}
+
 void readForm(const Entry& e, const std::vector<std::shared_ptr<const Form>>& forms, Piece& piece) {
     const std::string id = e.text("form");
     const auto found = std::find_if(forms.begin(), forms.end(), [&](const auto& f) { return f->id == id; });
-    if (found == forms.end())
+    if (e.has("ownForm")) {
+        Form own = readForm(e.at("ownForm"));
+        own.own = true;
+        piece.form = std::make_shared<const Form>(std::move(own));
+    } else if (found == forms.end()) {
         e.wrong("uses the form “" + id + "”, which is not installed", Fault::Unsupported);
-    piece.form = *found;
+    } else {
+        piece.form = *found;
+    }
     e.members("values",
               [&](const std::string& name, const Entry& value) { piece.values[name] = value.number(); });
+    if (e.has("wraps"))
+        e.each("wraps", [&](const Entry& wrap) { piece.wraps.push_back(readWrap(wrap, piece)); });
     auto flat = workOut(*piece.form, piece.values);
     if (!flat) throw Wrong{Fault::Damaged, e.path() + ": " + flat.error().message};
+    layWraps(*flat, piece.wraps);
     piece.flat = std::make_shared<const Flat>(std::move(*flat));
 }
 
 /// A panel that is not there while the form's figures are what they are keeps what is on it.
 void checkPanel(const Piece& piece, const std::string& panel, const Entry& e) {
-    if (!mayHavePanel(*piece.form, panel)) e.wrong("is of no panel that the form has");
+    const bool whole = panel.empty() && e.has("source"); // what lies under all of the form
+    if (!whole && !mayHavePanel(*piece.form, panel) && !piece.wrap(panel))
+        e.wrong("is of no panel that the form has");
+}
+
+Json toJson(const Wrap& wrap) {
+    Json panels = Json::list();
+    for (const std::string& panel : wrap.panels) panels.push_back(panel);
+    return {{"id", wrap.id}, {"panels", std::move(panels)}};
 }
 
 Json toJson(const PanelSelections& selections) {
@@ -75,11 +104,14 @@ std::shared_ptr<const Take> readTake(const Entry& e, const Piece& piece, LayerRe
 
 Json toJson(const Take& take, const Piece& piece, const NodeTelling& inside) {
     Json panels = Json::object();
+    const auto hasPanel = [&](const std::string& id) {
+        const auto& all = piece.flat->panels;
+        return std::any_of(all.begin(), all.end(), [&](const Panel& p) { return p.id == id; });
+    };
     for (const Panel& panel : piece.flat->panels)
         panels[panel.id] = toJson(take.stack(panel.id), piece.flat->unit, inside);
-    for (const auto& [panel, stack] : take.stacks) // of panels that are not there now
-        if (!piece.flat->panel(panel) && !stack.empty())
-            panels[panel] = toJson(stack, piece.flat->unit, inside);
+    for (const auto& [panel, stack] : take.stacks) // of wraps, and of panels that are not there now
+        if (!hasPanel(panel) && !stack.empty()) panels[panel] = toJson(stack, piece.flat->unit, inside);
     return {{"id", take.id}, {"panels", std::move(panels)}};
 }
 
@@ -91,6 +123,8 @@ Json toJson(const Piece& piece, const NodeTelling& inside) {
     Json out{{"id", piece.id},           {"name", piece.name},
              {"form", piece.form->id},   {"values", std::move(values)},
              {"current", piece.current}, {"takes", std::move(takes)}};
+    if (piece.form->own) out["ownForm"] = toJson(*piece.form);
+    for (const Wrap& wrap : piece.wraps) out["wraps"].push_back(toJson(wrap));
     for (const auto& [panel, reference] : piece.references) out["references"][panel] = toJson(reference);
     for (const auto& [panel, selections] : piece.selections) out["selections"][panel] = toJson(selections);
     return out;

@@ -44,11 +44,15 @@ SourcePtr readFontFile(const Entry& e) {
 }
 
 Json toJson(const Swatch& s) {
-    return {{"id", s.id}, {"name", s.name}, {"colour", toHex(s.colour)}};
+    Json out{{"id", s.id}, {"name", s.name}, {"colour", toHex(s.colour)}};
+    if (s.plate != Plate::Process) out["plate"] = kPlateIds[size_t(s.plate)];
+    return out;
 }
 
 Swatch readSwatch(const Entry& e) {
-    return {e.text("id"), e.text("name"), readColour(e, "colour")};
+    Swatch swatch{e.text("id"), e.text("name"), readColour(e, "colour")};
+    if (e.has("plate")) swatch.plate = e.oneOf<Plate>("plate", kPlateIds);
+    return swatch;
 }
 
 } // namespace glyptos

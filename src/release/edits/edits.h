@@ -48,6 +48,11 @@ struct Made {
 [[nodiscard]] Result<ReleasePtr> withParameter(const ReleasePtr& release, const std::string& piece,
                                                const std::string& parameter, std::optional<double> value);
 
+/// The piece made to another form: figures that this has too stay; art stays on the panels of the same ids,
+/// and is kept for those that are gone. Fails when the form cannot be worked out.
+[[nodiscard]] Result<ReleasePtr> withForm(const ReleasePtr& release, const std::string& piece,
+                                          std::shared_ptr<const Form> form);
+
 /// The piece with another of its takes as the current one. Fails when there is no such take.
 [[nodiscard]] Result<ReleasePtr> withTake(const ReleasePtr& release, const std::string& piece,
                                           const std::string& take);

@@ -40,8 +40,14 @@ InkChange toColour(const Rgba& colour) {
     return [colour](Ink& ink) { ink = Ink({colour.r, colour.g, colour.b, ink.a}, ink.swatch); };
 }
 
-void letGo(Ink& ink) {
-    ink.swatch.clear();
+/// Nothing follows that swatch any more, nor prints in its ink.
+void letGo(Release& release, const std::string& swatch) {
+    changeInks(release, swatch, [](Ink& ink) { ink.swatch.clear(); });
+    changeLayers(release, [&](Layer& layer, const Piece&) {
+        if (layer.spot != swatch) return false;
+        layer.spot.clear();
+        return true;
+    });
 }
 
 } // namespace
@@ -82,12 +88,15 @@ ReleasePtr withPalette(const ReleasePtr& release, const std::vector<NamedColour>
     for (const NamedColour& c : colours) {
         const auto same =
             std::find_if(before.begin(), before.end(), [&](const Swatch& s) { return s.name == c.name; });
-        next->palette.push_back({same == before.end() ? takeId(*next) : same->id, c.name, c.colour});
-        if (same == before.end()) continue;
+        if (same == before.end()) {
+            next->palette.push_back({takeId(*next), c.name, c.colour});
+            continue;
+        }
+        next->palette.push_back({same->id, c.name, c.colour, same->plate});
         changeInks(*next, same->id, toColour(c.colour));
         before.erase(same);
     }
-    for (const Swatch& gone : before) changeInks(*next, gone.id, letGo);
+    for (const Swatch& gone : before) letGo(*next, gone.id);
     return unlessSame(release, next);
 }
 
@@ -104,6 +113,11 @@ ReleasePtr withSwatchName(const ReleasePtr& release, const std::string& swatch, 
     return changed(release, [&](Release& r) { found(r.palette, swatch)->name = name; });
 }
 
+ReleasePtr withSwatchPlate(const ReleasePtr& release, const std::string& swatch, Plate plate) {
+    if (!has(*release, swatch)) return release;
+    return changed(release, [&](Release& r) { found(r.palette, swatch)->plate = plate; });
+}
+
 ReleasePtr withMovedSwatch(const ReleasePtr& release, const std::string& swatch, size_t index) {
     if (!has(*release, swatch)) return release;
     return changed(release, [&](Release& r) {
@@ -118,7 +132,7 @@ ReleasePtr withoutSwatch(const ReleasePtr& release, const std::string& swatch) {
     if (!has(*release, swatch)) return release;
     return changed(release, [&](Release& r) {
         r.palette.erase(found(r.palette, swatch));
-        changeInks(r, swatch, letGo);
+        letGo(r, swatch);
     });
 }
 

@@ -21,6 +21,8 @@ std::optional<Layer> withOwnColour(const Layer& layer, const Rgba& colour);
                                           const Rgba& colour);
 [[nodiscard]] ReleasePtr withSwatchName(const ReleasePtr& release, const std::string& swatch,
                                         const std::string& name);
+/// A swatch that prints otherwise.
+[[nodiscard]] ReleasePtr withSwatchPlate(const ReleasePtr& release, const std::string& swatch, Plate plate);
 /// The swatch moved to `index` of the palette.
 [[nodiscard]] ReleasePtr withMovedSwatch(const ReleasePtr& release, const std::string& swatch, size_t index);
 /// The palette without it; layers keep their colours and follow nothing.

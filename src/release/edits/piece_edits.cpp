@@ -1,6 +1,7 @@
 #include "release/edits/edits.h"
 
 #include "release/edits/edit_steps.h"
+#include "release/edits/wraps_in_place.h"
 #include "release/walks.h"
 #include "release/wall.h"
 
@@ -27,12 +28,6 @@ std::string freeName(const Release& release, const std::string& wanted) {
     std::string name = wanted;
     for (int i = 2; taken(name); ++i) name = wanted + " " + std::to_string(i);
     return name;
-}
-
-Result<std::shared_ptr<const Flat>> flatOf(const Form& form, const ParameterValues& values) {
-    auto flat = workOut(form, values);
-    if (!flat) return tl::unexpected(flat.error());
-    return std::make_shared<const Flat>(std::move(*flat));
 }
 
 } // namespace
@@ -82,14 +77,14 @@ ReleasePtr withoutUnusedSources(const ReleasePtr& release) {
 
 Result<ReleasePtr> withPiece(const ReleasePtr& release, std::shared_ptr<const Form> form,
                              const ParameterValues& values) {
-    auto flat = flatOf(*form, values);
+    auto piece = std::make_shared<Piece>();
+    piece->form = std::move(form);
+    piece->values = values;
+    auto flat = flatOf(*piece);
     if (!flat) return tl::unexpected(flat.error());
     return changed(release, [&](Release& r) {
-        auto piece = std::make_shared<Piece>();
         piece->id = takeId(r);
-        piece->name = freeName(r, form->name);
-        piece->form = std::move(form);
-        piece->values = values;
+        piece->name = freeName(r, piece->form->name);
         piece->flat = std::move(*flat);
         auto take = std::make_shared<Take>();
         take->id = "A";
@@ -115,9 +110,26 @@ Result<ReleasePtr> withParameter(const ReleasePtr& release, const std::string& i
     else
         piece->values.erase(parameter);
     if (piece->values == old->values) return release;
-    auto flat = flatOf(*piece->form, piece->values);
+    auto flat = flatOf(*piece);
     if (!flat) return tl::unexpected(flat.error());
-    piece->flat = std::move(*flat);
+    takeFlat(*piece, std::move(*flat));
+    return changed(release,
+                   [&](Release& r) { std::replace(r.pieces.begin(), r.pieces.end(), old, PiecePtr(piece)); });
+}
+
+Result<ReleasePtr> withForm(const ReleasePtr& release, const std::string& id,
+                            std::shared_ptr<const Form> form) {
+    const PiecePtr old = release->piece(id);
+    if (!old || old == release->wall) return release;
+    auto piece = std::make_shared<Piece>(*old);
+    std::erase_if(piece->values, [&](const auto& set) {
+        return std::none_of(form->parameters.begin(), form->parameters.end(),
+                            [&](const Parameter& p) { return p.id == set.first; });
+    });
+    piece->form = std::move(form);
+    auto flat = flatOf(*piece);
+    if (!flat) return tl::unexpected(flat.error());
+    takeFlat(*piece, std::move(*flat));
     return changed(release,
                    [&](Release& r) { std::replace(r.pieces.begin(), r.pieces.end(), old, PiecePtr(piece)); });
 }
@@ -135,6 +147,7 @@ Made withTakeFrom(const ReleasePtr& release, const std::string& id, const Take& 
         made.id = copy->id;
         for (auto& [panel, stack] : copy->stacks)
             for (LayerPtr& layer : stack) layer = copied(*layer, next);
+        showOwnWraps(*copy, piece, take.id);
         piece.takes.push_back(std::move(copy));
         piece.current = piece.takes.size() - 1;
     });

@@ -103,6 +103,10 @@ Stack refitted(const Stack& stack, const Panel& from, const Panel& to, const Rel
     return out;
 }
 
+bool isGround(const Layer& layer, const Panel& panel, const Release& release) {
+    return layer.as<FillContent>() || groundPicture(layer, panel, release);
+}
+
 Result<ReleasePtr> withPieceLike(const ReleasePtr& release, std::shared_ptr<const Form> form,
                                  const std::string& like) {
     auto made = withPiece(release, std::move(form));

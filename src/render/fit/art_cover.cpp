@@ -3,6 +3,7 @@
 #include "base/text.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace glyptos {
 namespace {
@@ -98,6 +99,36 @@ std::string ArtCover::sentence(const Panel& panel, Unit unit) const {
         text += (i ? ", " : "") + shortNumber(shorts[i].by, unit == Unit::Mm ? 1 : 0) +
                 (unit == Unit::Mm ? " mm at " : " px at ") + shorts[i].edge;
     return text;
+}
+
+std::optional<Rgba> edgeColour(Renderer& renderer, const ReleasePtr& release, const PanelRef& ref,
+                               const std::vector<ShortEdge>& edges) {
+    const PiecePtr piece = release->piece(ref.piece);
+    const Panel* panel = piece ? piece->flat->panel(ref.panel) : nullptr;
+    if (!panel) return std::nullopt;
+    const double scale = piece->flat->unit == Unit::Mm ? kPxPerMm : kPxPerScreenPx;
+    const Scene scene = panelScene(release, ref, {scale, true});
+    const IntRect area = scene.bounds();
+    constexpr int kFrom = 2, kTo = 8; // px inwards from where the art ends
+    const auto bgra = renderer.renderBgra8(scene, area);
+    double sums[4] = {};
+    const auto take = [&](int x, int y) {
+        if (x < 0 || y < 0 || x >= area.w || y >= area.h) return;
+        const uint8_t* p = bgra.data() + 4 * (size_t(y) * size_t(area.w) + size_t(x));
+        if (p[3] < 250) return;
+        for (int c = 0; c < 4; ++c) sums[c] += p[c];
+    };
+    for (const ShortEdge& edge : edges) {
+        const int depth = int(std::ceil(edge.by * scale));
+        for (int d = depth + kFrom; d < depth + kTo; ++d) {
+            if (edge.edge == "left" || edge.edge == "right")
+                for (int y = 0; y < area.h; ++y) take(edge.edge == "left" ? d : area.w - 1 - d, y);
+            else
+                for (int x = 0; x < area.w; ++x) take(x, edge.edge == "top" ? d : area.h - 1 - d);
+        }
+    }
+    if (sums[3] <= 0) return std::nullopt;
+    return Rgba{float(sums[2] / sums[3]), float(sums[1] / sums[3]), float(sums[0] / sums[3]), 1};
 }
 
 } // namespace glyptos

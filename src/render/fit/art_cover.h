@@ -26,4 +26,9 @@ struct ArtCover {
 /// of a pixel where the edge is straight.
 ArtCover judgeArt(Renderer& renderer, const ReleasePtr& release, const PanelRef& panel);
 
+/// The mean colour of the art where it ends at those edges, half a mm to two mm inwards; nothing where there
+/// is none.
+std::optional<Rgba> edgeColour(Renderer& renderer, const ReleasePtr& release, const PanelRef& panel,
+                               const std::vector<ShortEdge>& edges);
+
 } // namespace glyptos

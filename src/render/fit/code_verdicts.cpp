@@ -228,13 +228,13 @@ std::vector<CodeVerdict> judgeCodes(Renderer& renderer, const ReleasePtr& releas
     std::vector<CodeVerdict> out;
     const PiecePtr piece = release->piece(id);
     if (!piece) return out;
-    for (const Panel& panel : piece->flat->panels) {
-        const PanelRef ref{id, panel.id};
+    for (const Panel* panel : piece->flat->places()) {
+        const PanelRef ref{id, panel->id};
         eachOn(stackOf(*release, ref), [&](const Layer& layer) {
             if (layer.as<CodeContent>() && !(cancel && *cancel))
                 out.push_back(judgeCode(renderer, release, ref, layer));
         });
-        addWordsInPlace(release, ref, panel, renderer.paragraphs(), out);
+        addWordsInPlace(release, ref, *panel, renderer.paragraphs(), out);
     }
     return out;
 }
