@@ -236,7 +236,7 @@ bool shootPainting(MainWindow& window, const QString& folder) {
 bool shootFolded(MainWindow& window, const QString& folder) {
     LayoutView& layOut = *window.layOut();
     layOut.showFolded(true);
-    layOut.findChild<QSlider*>()->setValue(780);
+    layOut.findChild<QSlider*>()->setValue(560);
     const bool fine = shoot(window, folder, QStringLiteral("folded"),
                             [&] { return layOut.fold()->isSettled() && layOut.isJudged(); });
     layOut.showFolded(false);
@@ -275,6 +275,7 @@ bool shootForms(MainWindow& window, const QString& folder) {
 /// The cover as the press shows it, on the right half, with what its inks cannot show.
 bool shootAsPrinted(MainWindow& window, const QString& folder) {
     window.showStep(Step::Compose);
+    takeForm(window, "digital-cover", "front");
     window.document()->showTake("A");
     ProofLook look;
     look.mark = ProofMark::Gamut;

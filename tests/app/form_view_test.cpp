@@ -108,8 +108,15 @@ class FormViewTest : public QObject {
         view().laySheet(file);
         QVERIFY(t->settle());
         QVERIFY(referenceOf(*t->document().release(), {t->document().panel().piece, {}}).has_value());
-        QVERIFY2(t->notice().contains("plant tray.svg lies under the form"), qPrintable(t->notice()));
-        // Its lines are seen: the board's left top corner lies on that of the form.
+        // Its lines are seen: the board's left top corner lies on that of the form, so its mark 7 mm outside.
+        const QImage shown = bench().grab().toImage();
+        int darkest = 255;
+        for (int dy = -3; dy <= 3; ++dy)
+            for (int dx = -3; dx <= 3; ++dx)
+                darkest = std::min(darkest, shown.pixelColor(at({-7, -7}) + QPoint(dx, dy)).lightness());
+        const int beside = shown.pixelColor(at({-11, -2.2})).lightness();
+        QVERIFY2(beside > 235 && darkest < beside - 20,
+                 qPrintable(QString("%1 %2").arg(darkest).arg(beside)));
         QVERIFY(button("Trace it")->isEnabled());
         button("Measure")->setChecked(true);
         t->drag(bench(), at({0.4, 40}), at({6.9, 40}));

@@ -322,6 +322,7 @@ class PrintPlatesTest : public QObject {
         const auto done = writePrintJob(renderer, r, r->pieces[0]->id, job, at("gold.tif"));
         QVERIFY2(done, qPrintable(sentence(done)));
         QCOMPARE(done->report.notes.size(), size_t(1));
+        QVERIFY(has(done->report.pages[0].inks, "Yellow"));
         QVERIFY(QString::fromStdString(done->report.notes[0]).contains("“Old gold” has no plate"));
     }
 

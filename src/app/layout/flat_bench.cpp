@@ -10,6 +10,8 @@
 namespace glyptos {
 namespace {
 
+constexpr int kNameRoom = 14; // px beside a name
+
 /// What is drawn of one sheet, in units of the flat.
 Rect boardOf(const Flat& flat, size_t sheet) {
     Rect all = flat.sheets[sheet].withBleed;
@@ -87,19 +89,35 @@ void FlatBench::paintSeam(QPainter& painter, const Seam& seam) const {
     painter.drawLine(QPointF(there.x, there.y), QPointF(there.x + side.x, there.y + side.y));
 }
 
+QString FlatBench::nameWithSize(const Panel& panel) const {
+    const auto figure = [](double v) { return QString::fromStdString(shortNumber(v)); };
+    return QStringLiteral("%1  %2 × %3 %4")
+        .arg(QString::fromStdString(panel.name), figure(panel.onFlat.w), figure(panel.onFlat.h),
+             flat()->unit == Unit::Mm ? tr("mm") : tr("px"));
+}
+
+bool FlatBench::isCrowded(const Panel& panel, double width, const QFontMetrics& metrics) const {
+    const auto middle = [&](const Panel& p) { return toView().mapBounds(p.onFlat).centre().x; };
+    return std::any_of(flat()->panels.begin(), flat()->panels.end(), [&](const Panel& p) {
+        const double own = metrics.horizontalAdvance(nameWithSize(p)) + kNameRoom;
+        return &p != &panel && p.sheet == panel.sheet && p.onFlat.y == panel.onFlat.y &&
+               toView().mapBounds(p.onFlat).w < own &&
+               std::abs(middle(p) - middle(panel)) < (own + width) / 2;
+    });
+}
+
 /// Name and size above a panel, or below one of a lower row; on a ground of its own for the panel in hand.
 void FlatBench::paintName(QPainter& painter, const Panel& panel) const {
-    const auto figure = [](double v) { return QString::fromStdString(shortNumber(v)); };
     const QFontMetrics metrics = painter.fontMetrics();
-    constexpr int kRoom = 14; // px beside a name
     const Rect r = toView().mapBounds(panel.onFlat),
                whole = toView().mapBounds(boardOf(*flat(), panel.sheet));
-    QString name = QStringLiteral("%1  %2 × %3 %4")
-                       .arg(QString::fromStdString(panel.name), figure(panel.onFlat.w),
-                            figure(panel.onFlat.h), flat()->unit == Unit::Mm ? tr("mm") : tr("px"));
+    QString name = nameWithSize(panel);
     const bool inHand = panel.id == document_->panel().panel, several = flat()->sheets.size() > 1;
-    if (several && metrics.horizontalAdvance(name) + kRoom > r.w) name = QString::fromStdString(panel.name);
-    const double width = metrics.horizontalAdvance(name) + kRoom;
+    double width = metrics.horizontalAdvance(name) + kNameRoom;
+    if (width > r.w && (several || isCrowded(panel, width, metrics))) {
+        name = QString::fromStdString(panel.name);
+        width = metrics.horizontalAdvance(name) + kNameRoom;
+    }
     // A panel too narrow for its name has it farther out, clear of its neighbours; between sheets there is no
     // room for that.
     const bool narrow = r.w < width;

@@ -23,6 +23,9 @@ class FlatBench : public BenchView {
   private:
     const Flat* flat() const;
     void paintName(QPainter& painter, const Panel& panel) const;
+    QString nameWithSize(const Panel& panel) const;
+    /// Whether the name of another narrow panel of the same row would lie on one of that width.
+    bool isCrowded(const Panel& panel, double width, const QFontMetrics& metrics) const;
     void paintSeam(QPainter& painter, const Seam& seam) const;
     std::vector<Seam> seams_;
 };

@@ -61,7 +61,8 @@ LayoutView::LayoutView(Engine& engine, RenderService& service, QWidget* parent)
     , form_(new FormView(engine, service)) {
     form_->setParent(this);
     connect(form_, &FormView::formsChanged, this, &LayoutView::formsChanged);
-    connect(form_, &FormView::said, this, &LayoutView::said);
+    connect(form_, &FormView::refused, this, &LayoutView::refused);
+    connect(form_, &FormView::done, this, [this](const QString& words) { sentence_->setWords(words); });
     bench_->setAccessibleName(tr("Flat sheet"));
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
@@ -319,7 +320,7 @@ void LayoutView::makeLengthening() {
     menu->addAction(tr("Its last pixels drawn out"), this, [this] { lengthen(Lengthening::Smeared); });
     menu->addAction(tr("Mended from around"), this, &LayoutView::lengthenMending);
     menu->addAction(tr("In the colour of its edge"), this, &LayoutView::runColourOn);
-    connect(&work_, &LongWork::failed, this, &LayoutView::said);
+    connect(&work_, &LongWork::failed, this, &LayoutView::refused);
 }
 
 std::optional<ArtCover> LayoutView::coverInHand() const {
@@ -388,7 +389,7 @@ void LayoutView::lengthenMending() {
                 document_->edit(tr("Lengthen %1").arg(q(layer->name)),
                                 lengthened(made->release, place.panel, *layer, by, Lengthening::Mirrored));
             else
-                Q_EMIT said(tr("What was to be lengthened was changed meanwhile; do it once more."));
+                Q_EMIT refused(tr("What was to be lengthened was changed meanwhile; do it once more."));
         });
 }
 

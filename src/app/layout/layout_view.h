@@ -46,8 +46,8 @@ class LayoutView : public QWidget {
 
   Q_SIGNALS:
     void composeAsked();
-    void formsChanged();                ///< there are other forms of the artist's
-    void said(const QString& sentence); ///< for the foot of the window
+    void formsChanged();                   ///< there are other forms of the artist's
+    void refused(const QString& sentence); ///< why something was not done
 
   protected:
     void showEvent(QShowEvent* event) override;

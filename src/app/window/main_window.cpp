@@ -104,12 +104,13 @@ MainWindow::MainWindow(Engine& engine, FormList forms, const std::filesystem::pa
     });
     connect(layout_, &LayoutView::composeAsked, this, [this] { showStep(Step::Compose); });
     connect(layout_, &LayoutView::formsChanged, this, &MainWindow::readOwnForms);
-    connect(layout_, &LayoutView::said, this, &MainWindow::tell);
+    connect(layout_, &LayoutView::refused, this, &MainWindow::tell);
     connect(&ownFormsReading_, &QFutureWatcherBase::finished, this, [this] {
         const auto read = ownFormsReading_.future().result();
         if (!read) return tell(q(read.error().message));
         ownForms_ = read->forms;
         for (const std::string& note : read->notes) tell(q(note));
+        if (read->taken) addPiece(read->taken);
     });
     readOwnForms();
     connect(compose_, &ComposeView::pictureAsked, this, &MainWindow::askPictures);

@@ -114,7 +114,7 @@ class MainWindow : public QMainWindow {
     void addPiece(const std::shared_ptr<const Form>& form);
     void fillPieceMenu(QMenu* menu);
     void readOwnForms();
-    /// A form from a file, kept with the artist's own.
+    /// A form from a file, kept with the artist's own; a piece of it is added.
     void takeForm(const QString& file);
     void restoreWindow();
     void keepOnScreen();
@@ -127,6 +127,7 @@ class MainWindow : public QMainWindow {
     struct OwnForms {
         FormList forms;
         std::vector<std::string> notes;
+        std::shared_ptr<const Form> taken; ///< one that was just brought in
     };
     FormList ownForms_;
     QFutureWatcher<Result<OwnForms>> ownFormsReading_;

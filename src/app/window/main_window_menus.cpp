@@ -126,7 +126,6 @@ void MainWindow::readOwnForms() {
     }));
 }
 
-/// One that was shared is kept, and stands with the others.
 void MainWindow::takeForm(const QString& file) {
     ownFormsReading_.setFuture(inBackground([file = file.toStdString()]() -> Result<OwnForms> {
         auto form = loadForm(file);
@@ -139,7 +138,7 @@ void MainWindow::takeForm(const QString& file) {
         if (!all) return tl::unexpected(all.error());
         for (const auto& one : *all)
             if (one->own) out.forms.push_back(one);
-        out.notes.push_back(own.name + " stands in “+ Piece” from now on.");
+        out.taken = std::make_shared<const Form>(own);
         return out;
     }));
 }

@@ -30,6 +30,14 @@ void raise(std::atomic<int>& most, int to) {
 
 } // namespace
 
+std::vector<std::string> processInks(const std::array<bool, 4>& used) {
+    constexpr const char* kNames[] = {"Cyan", "Magenta", "Yellow", "Black"};
+    std::vector<std::string> out;
+    for (size_t c = 0; c < 4; ++c)
+        if (used[c]) out.emplace_back(kNames[c]);
+    return out;
+}
+
 InkedArt inkedArt(Renderer& renderer, const Scene& scene, const ToPress& press,
                   const std::atomic<bool>* cancel) {
     InkedArt out;

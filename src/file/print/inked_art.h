@@ -5,6 +5,8 @@
 #include "render/renderer.h"
 
 #include <array>
+#include <string>
+#include <vector>
 
 namespace glyptos {
 
@@ -14,6 +16,9 @@ struct InkedArt {
     double mostInk = 0;            ///< largest total of the four, 1 = 100 %
     std::array<bool, 4> used = {}; ///< which of cyan, magenta, yellow and black print anywhere
 };
+
+/// The names of those of the four.
+std::vector<std::string> processInks(const std::array<bool, 4>& used);
 
 /// The scene on white paper, rendered and inked by all cores. Of no use once `*cancel` is true.
 InkedArt inkedArt(Renderer& renderer, const Scene& scene, const ToPress& press,

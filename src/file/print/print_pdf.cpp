@@ -166,10 +166,9 @@ class PrintFile {
 
     void tellInks(PrintedPage& page, const InkedArt& art, const std::vector<OutlinedText>& words,
                   const WordInks& inks) const {
-        const std::array<bool, 4> ofWords = inksOf(words, inks);
-        constexpr const char* kNames[] = {"Cyan", "Magenta", "Yellow", "Black"};
-        for (size_t c = 0; c < 4; ++c)
-            if (art.used[c] || ofWords[c]) page.inks.emplace_back(kNames[c]);
+        std::array<bool, 4> used = inksOf(words, inks);
+        for (size_t c = 0; c < 4; ++c) used[c] = used[c] || art.used[c];
+        page.inks = processInks(used);
         for (const Swatch& plate : plates()) {
             const bool inWords = std::any_of(words.begin(), words.end(), [&](const OutlinedText& word) {
                 return word.spot && word.spot->id == plate.id;

@@ -124,8 +124,8 @@ Result<PrintReport> writePrintTiff(Renderer& renderer, const ReleasePtr& release
             if (isCancelled(options.cancel)) return cancelled();
             addPicture(out.tiff(), art, ppi, options);
             const Sheet& s = flat.sheets[sheet];
-            report.pages.push_back(
-                {s.name, s.trim.w, s.trim.h, art.mostInk, 0, {}, coarsestOn(*order, sheet)});
+            report.pages.push_back({s.name, s.trim.w, s.trim.h, art.mostInk, 0, processInks(art.used),
+                                    coarsestOn(*order, sheet)});
         }
         const std::vector<uint8_t> bytes = out.finished();
         if (isCancelled(options.cancel)) return cancelled();

@@ -109,8 +109,15 @@ QPainterPath FormBench::paper() const {
     return all;
 }
 
-/// Paper even where no printer's sheet lies.
+/// The printer's sheet on paper of its own, and the form's paper even where none lies.
 void FormBench::paintUnderArt(QPainter& painter) {
+    const auto reference = referenceOf(*document_->shown(), {document_->panel().piece, {}});
+    if (const SourcePtr sheet = reference ? document_->shown()->source(reference->source) : nullptr) {
+        const Placement& p = reference->placement;
+        const double w = sheet->width * p.scaleX, h = sheet->height * p.scaleY;
+        painter.fillRect(toQt(toWidget().mapBounds({p.position.x - w / 2, p.position.y - h / 2, w, h})),
+                         theme().sheet);
+    }
     painter.fillPath(paper(), Qt::white);
 }
 

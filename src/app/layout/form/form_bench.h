@@ -50,8 +50,8 @@ class FormBench : public BenchView {
         PartRef part;
         bool left = false, top = false, right = false, bottom = false; ///< none: all of it
         int end = -1;                                                  ///< of a fold: 0, 1; -1: all of it
-        Rect box;
-        Vec2 from, to, at;
+        Rect box = {};
+        Vec2 from = {}, to = {}, at = {};
         bool moved = false;
     };
     const FormPart* part(const std::optional<PartRef>& ref) const;

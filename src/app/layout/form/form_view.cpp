@@ -63,16 +63,17 @@ FormView::FormView(Engine& engine, RenderService& service)
         refresh();
     });
     connect(&writing_, &QFutureWatcherBase::finished, this, [this] {
-        const auto done = writing_.future().result();
-        if (done) Q_EMIT formsChanged();
-        Q_EMIT said(done ? *done : q(done.error().message));
+        const auto written = writing_.future().result();
+        if (!written) return void(Q_EMIT refused(q(written.error().message)));
+        Q_EMIT formsChanged();
+        Q_EMIT done(*written);
     });
     connect(&reading_, &QFutureWatcherBase::finished, this, [this] {
         const auto read = reading_.future().result();
         if (read)
             take(*read);
         else
-            Q_EMIT said(q(read.error().message));
+            Q_EMIT refused(q(read.error().message));
     });
 }
 
@@ -138,7 +139,7 @@ void FormView::readSheetOfPiece() {
         return std::count_if(sheet_->lines.begin(), sheet_->lines.end(),
                              [&](const DielineLine& l) { return l.role == role; });
     };
-    side_->setSheetNote(tr("%1: %2 lines are cut, %3 folded, %4 bleed.")
+    side_->setSheetNote(tr("%1: lines to cut %2, to fold %3, of the bleed %4.")
                             .arg(q(sheet_->name))
                             .arg(count(DielineRole::Cut))
                             .arg(count(DielineRole::Fold))
@@ -182,7 +183,7 @@ void FormView::take(const Read& read) {
     ReleasePtr next = withSource(document_->release(), read.source);
     next = withReference(next, {read.piece, {}}, under);
     document_->edit(tr("Lay %1 under the form").arg(q(read.sheet.name)), next);
-    Q_EMIT said(read.sheet.pages > 1 ? tr("Page 1 of the %1 pages of %2 lies under the form.")
+    Q_EMIT done(read.sheet.pages > 1 ? tr("Page 1 of the %1 pages of %2 lies under the form.")
                                            .arg(read.sheet.pages)
                                            .arg(q(read.sheet.name))
                                      : tr("%1 lies under the form.").arg(q(read.sheet.name)));
@@ -193,8 +194,7 @@ void FormView::trace() {
     const std::string name = QFileInfo(q(sheet_->name)).completeBaseName().toStdString();
     auto traced = tracedForm(sheet_->lines, "traced", name);
     if (!traced) {
-        Q_EMIT said(q(traced.error().message));
-        return;
+        return void(Q_EMIT refused(q(traced.error().message)));
     }
     inHand_.reset();
     apply(tr("Trace %1").arg(q(sheet_->name)), asOwn(std::move(traced->form), name));

@@ -27,8 +27,9 @@ class FormView : public QObject {
     bool isBusy() const { return reading_.isRunning() || writing_.isRunning(); }
 
   Q_SIGNALS:
-    void formsChanged();                ///< there is one more to choose from
-    void said(const QString& sentence); ///< what was done, or why not
+    void formsChanged(); ///< there is one more to choose from
+    void done(const QString& sentence);
+    void refused(const QString& sentence);
 
   private:
     struct Read {
