@@ -30,10 +30,6 @@ cl::Paths boardOf(const Flat& flat, size_t sheet) {
     return out;
 }
 
-Vec2 fromStep(const cl::IntPoint& p) {
-    return {double(p.X) / kClippingSteps, double(p.Y) / kClippingSteps};
-}
-
 } // namespace
 
 std::vector<Polyline> cutLines(const Flat& flat, size_t sheet) {
@@ -52,18 +48,8 @@ std::vector<CreaseLine> creaseLines(const Flat& flat, size_t sheet) {
     std::vector<CreaseLine> out;
     for (const Fold& fold : flat.folds) {
         if (fold.sheet != sheet) continue;
-        const auto step = [](Vec2 p) {
-            return cl::IntPoint(std::llround(p.x * kClippingSteps), std::llround(p.y * kClippingSteps));
-        };
-        cl::Clipper clipper;
-        clipper.AddPath({step(fold.from), step(fold.to)}, cl::ptSubject, false);
-        clipper.AddPaths(board, cl::ptClip, true);
-        cl::PolyTree parts;
-        clipper.Execute(cl::ctIntersection, parts, cl::pftNonZero, cl::pftNonZero);
-        cl::Paths lines;
-        cl::OpenPathsFromPolyTree(parts, lines);
-        for (const cl::Path& line : lines)
-            if (line.size() > 1) out.push_back({fromStep(line.front()), fromStep(line.back()), fold.kind});
+        for (const auto& [from, to] : stretchesWithin(fold.from, fold.to, board))
+            out.push_back({from, to, fold.kind});
     }
     return out;
 }

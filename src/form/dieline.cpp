@@ -16,6 +16,7 @@ constexpr double kMeets = 0.1;       // mm between ends that meet
 constexpr double kGap = 12;          // mm between strokes of one dashed fold
 constexpr double kSameFigure = 0.05; // mm
 constexpr double kLeastPart = 1;     // mm² of board that is a part
+constexpr double kFar = 20000;       // mm: beyond any sheet
 constexpr double kMostTaper = 30;    // mm: how narrow a flap is
 
 double distance(Vec2 a, Vec2 b) {
@@ -115,20 +116,12 @@ std::vector<Crease> creasesOf(const std::vector<DielineLine>& lines) {
     return out;
 }
 
-cl::IntPoint step(Vec2 p) {
-    return {std::llround(p.x * kClippingSteps), std::llround(p.y * kClippingSteps)};
-}
-Vec2 fromStep(const cl::IntPoint& p) {
-    return {double(p.X) / kClippingSteps, double(p.Y) / kClippingSteps};
-}
-
 /// The part of a polygon on the left, or right, of a line.
 cl::Paths sideOf(const cl::Path& polygon, const Crease& line, bool left) {
-    constexpr double kFar = 20000; // mm
     const Vec2 along = (line.to - line.from) * (1 / distance(line.from, line.to));
     const Vec2 out = Vec2{-along.y, along.x} * (left ? kFar : -kFar);
     const Vec2 a = line.from - along * kFar, b = line.to + along * kFar;
-    const cl::Path half{step(a), step(b), step(b + out), step(a + out)};
+    const cl::Path half{toStep(a), toStep(b), toStep(b + out), toStep(a + out)};
     cl::Clipper clipper;
     clipper.AddPath(polygon, cl::ptSubject, true);
     clipper.AddPath(half, cl::ptClip, true);
@@ -140,31 +133,17 @@ cl::Paths sideOf(const cl::Path& polygon, const Crease& line, bool left) {
     return parts;
 }
 
-/// Whether the crease goes through the part, from edge to edge.
-bool parts(const Crease& crease, const cl::Path& polygon) {
-    cl::Clipper clipper;
-    clipper.AddPath({step(crease.from), step(crease.to)}, cl::ptSubject, false);
-    clipper.AddPath(polygon, cl::ptClip, true);
-    cl::PolyTree tree;
-    clipper.Execute(cl::ctIntersection, tree, cl::pftNonZero, cl::pftNonZero);
-    cl::Paths inside;
-    cl::OpenPathsFromPolyTree(tree, inside);
+double lengthWithin(Vec2 from, Vec2 to, const cl::Path& polygon) {
     double length = 0;
-    for (const cl::Path& line : inside)
-        if (line.size() > 1) length += distance(fromStep(line.front()), fromStep(line.back()));
-    // As long as the whole line is inside of it.
-    const Vec2 along = (crease.to - crease.from) * (1 / distance(crease.from, crease.to)) * 20000;
-    cl::Clipper whole;
-    whole.AddPath({step(crease.from - along), step(crease.to + along)}, cl::ptSubject, false);
-    whole.AddPath(polygon, cl::ptClip, true);
-    cl::PolyTree all;
-    whole.Execute(cl::ctIntersection, all, cl::pftNonZero, cl::pftNonZero);
-    cl::Paths lines;
-    cl::OpenPathsFromPolyTree(all, lines);
-    double full = 0;
-    for (const cl::Path& line : lines)
-        if (line.size() > 1) full += distance(fromStep(line.front()), fromStep(line.back()));
-    return length > 1 && length > full - 2 * kGap;
+    for (const auto& [a, b] : stretchesWithin(from, to, {polygon})) length += distance(a, b);
+    return length;
+}
+
+/// Whether the crease goes through the part, from edge to edge: about as long as the whole line is in it.
+bool parts(const Crease& crease, const cl::Path& polygon) {
+    const Vec2 along = (crease.to - crease.from) * (kFar / distance(crease.from, crease.to));
+    const double length = lengthWithin(crease.from, crease.to, polygon);
+    return length > 1 && length > lengthWithin(crease.from - along, crease.to + along, polygon) - 2 * kGap;
 }
 
 std::vector<cl::Path> partedBy(const std::vector<Crease>& creases, cl::Path board) {
@@ -260,7 +239,7 @@ class Tracer {
         std::vector<Polyline> holes;
         for (const Polyline& cut : cuts) {
             cl::Path path;
-            for (const Vec2& p : cut.points) path.push_back(step(p));
+            for (const Vec2& p : cut.points) path.push_back(toStep(p));
             const bool inside = std::any_of(boards.begin(), boards.end(), [&](const cl::Path& b) {
                 return cl::PointInPolygon(path.front(), b) != 0;
             });

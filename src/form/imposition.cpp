@@ -5,22 +5,6 @@
 namespace glyptos {
 namespace {
 
-/// Pages in the order in which they are read, as places in the flat: the spreads one after the other, but
-/// the cover's left page is the last.
-std::vector<size_t> readingOrder(const Flat& flat) {
-    std::vector<size_t> pages;
-    for (size_t sheet = 0; sheet < flat.sheets.size(); ++sheet) {
-        std::vector<size_t> spread;
-        for (size_t i = 0; i < flat.panels.size(); ++i)
-            if (flat.panels[i].sheet == sheet) spread.push_back(i);
-        std::sort(spread.begin(), spread.end(),
-                  [&](size_t a, size_t b) { return flat.panels[a].onFlat.x < flat.panels[b].onFlat.x; });
-        pages.insert(pages.end(), spread.begin(), spread.end());
-    }
-    if (!pages.empty()) std::rotate(pages.begin(), pages.begin() + 1, pages.end());
-    return pages;
-}
-
 bool isOfSpreads(const Flat& flat) {
     const auto& pages = flat.panels;
     return flat.bound && pages.size() >= 4 && pages.size() % 4 == 0 &&
@@ -38,6 +22,22 @@ void put(Panel& page, const Panel& place) {
 }
 
 } // namespace
+
+std::vector<size_t> readingOrder(const Flat& flat) {
+    std::vector<size_t> pages;
+    for (size_t sheet = 0; sheet < flat.sheets.size(); ++sheet) {
+        std::vector<size_t> spread;
+        for (size_t i = 0; i < flat.panels.size(); ++i)
+            if (flat.panels[i].sheet == sheet) spread.push_back(i);
+        std::sort(spread.begin(), spread.end(),
+                  [&](size_t a, size_t b) { return flat.panels[a].onFlat.x < flat.panels[b].onFlat.x; });
+        pages.insert(pages.end(), spread.begin(), spread.end());
+    }
+    // The cover's spread has the back on its left.
+    const bool backFirst = pages.size() > 1 && pages.front() != flat.front;
+    if (backFirst) std::rotate(pages.begin(), pages.begin() + 1, pages.end());
+    return pages;
+}
 
 Result<Flat> inPrintersPairs(const Flat& flat) {
     if (!isOfSpreads(flat))

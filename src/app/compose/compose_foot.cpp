@@ -1,11 +1,13 @@
 #include "app/compose/compose_foot.h"
 
 #include "app/widgets/form_rows.h"
+#include "app/widgets/theme.h"
 #include "base/units.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QMenu>
+#include <QPainter>
 #include <QWidgetAction>
 #include <cmath>
 
@@ -23,6 +25,25 @@ QString wordFor(Around around) {
     default:
         return ComposeFoot::tr("Panel alone");
     }
+}
+
+/// Three panels side by side, as that choice shows them.
+QIcon iconFor(Around around) {
+    constexpr int kWide = 26, kHigh = 14, kSide = 7, kFine = 3; // px; times as many pixels
+    QPixmap picture(kWide * kFine, kHigh * kFine);
+    picture.setDevicePixelRatio(kFine);
+    picture.fill(Qt::transparent);
+    QPainter painter(&picture);
+    for (int i = 0; i < 3; ++i) {
+        const bool here = i == 1, shown = here || around != Around::Nothing;
+        const QRectF box(1 + i * (kSide + 1.5), 2, kSide, kHigh - 4);
+        const QColor colour = here || around == Around::Piece ? theme().ink : theme().hairline;
+        if (shown)
+            painter.fillRect(box, colour);
+        else
+            painter.fillRect(QRectF(box.x(), box.bottom() - 1, box.width(), 1), theme().hairline);
+    }
+    return picture;
 }
 
 } // namespace
@@ -76,14 +97,17 @@ QToolButton* ComposeFoot::makeAroundButton() {
     made->setPopupMode(QToolButton::InstantPopup);
     auto* menu = new QMenu(made);
     made->setMenu(menu);
+    made->setIconSize({26, 14});
     for (const Around around : {Around::Nothing, Around::Neighbours, Around::Piece})
-        menu->addAction(wordFor(around), this, [this, around] { bench_->around().setAround(around); });
+        menu->addAction(iconFor(around), wordFor(around), this,
+                        [this, around] { bench_->around().setAround(around); });
     connect(&bench_->around(), &PieceAround::changed, this, &ComposeFoot::refreshAround);
     return made;
 }
 
 void ComposeFoot::refreshAround() {
-    around_->setText(tr("%1 ▾").arg(wordFor(bench_->around().around())));
+    around_->setIcon(iconFor(bench_->around().around()));
+    around_->setAccessibleName(tr("Round the panel: %1").arg(wordFor(bench_->around().around())));
     around_->setVisible(bench_->around().hasNeighbours());
     fold();
 }

@@ -1,30 +1,10 @@
+#include "form/imposition.h"
 #include "scene/fold/printed_sides.h"
 
 namespace glyptos {
-namespace {
-
-/// Places of the panels in the order in which they are read, front first and back last.
-std::vector<size_t> pagesOf(const Flat& flat) {
-    std::vector<size_t> pages;
-    for (size_t sheet = 0; sheet < flat.sheets.size(); ++sheet) {
-        std::vector<size_t> spread;
-        for (size_t i = 0; i < flat.panels.size(); ++i)
-            if (flat.panels[i].sheet == sheet) spread.push_back(i);
-        std::sort(spread.begin(), spread.end(),
-                  [&](size_t a, size_t b) { return flat.panels[a].onFlat.x < flat.panels[b].onFlat.x; });
-        pages.insert(pages.end(), spread.begin(), spread.end());
-    }
-    // The cover's spread has the back on its left.
-    const bool backFirst = pages.size() > 1 && pages.front() != flat.front;
-    if (backFirst) std::rotate(pages.begin(), pages.begin() + 1, pages.end());
-    return pages;
-}
-
-} // namespace
-
 /// Leaves turn about one line, the middle of their stack, so that they lie on the left the other way round.
 void Folding::addLeaves(const Flat& flat) {
-    const std::vector<size_t> pages = pagesOf(flat);
+    const std::vector<size_t> pages = readingOrder(flat);
     const Panel& front = flat.frontPanel();
     const Rect place = front.onFlat;
     const size_t leaves = pages.size() / 2;

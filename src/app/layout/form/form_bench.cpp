@@ -214,21 +214,16 @@ std::optional<FormBench::Hold> FormBench::gripAt(const FormPart& held, QPointF p
 std::optional<FormBench::Hold> FormBench::holdAt(QPointF p) const {
     if (const FormPart* held = part(inHand_))
         if (auto grip = gripAt(*held, p)) return grip;
-    const FormPart* found = nullptr;
+    const auto area = [](const FormPart& p) { return p.outline.box.w * p.outline.box.h; };
+    const FormPart *found = nullptr, *line = nullptr;
     for (const FormPart& one : parts_) {
         if (one.ref.kind == PartKind::Fold) {
-            if (distanceTo(p, toWidget().map(one.from), toWidget().map(one.to)) > kReach) continue;
+            if (distanceTo(p, toWidget().map(one.from), toWidget().map(one.to)) <= kReach) line = &one;
+        } else if (one.outline.box.contains(fromView(p)) && (!found || area(one) < area(*found))) {
             found = &one;
-            break;
         }
-        const Rect& box = one.outline.box;
-        if (!box.contains(fromView(p))) continue;
-        if (!found || box.w * box.h < found->outline.box.w * found->outline.box.h) found = &one;
     }
-    for (const FormPart& one : parts_)
-        if (one.ref.kind == PartKind::Fold &&
-            distanceTo(p, toWidget().map(one.from), toWidget().map(one.to)) <= kReach)
-            found = &one;
+    if (line) found = line;
     if (!found) return std::nullopt;
     Hold hold{found->ref};
     hold.box = found->outline.box, hold.from = found->from, hold.to = found->to, hold.at = fromView(p);
