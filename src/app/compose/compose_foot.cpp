@@ -108,7 +108,6 @@ QToolButton* ComposeFoot::makeAroundButton() {
 void ComposeFoot::refreshAround() {
     around_->setIcon(iconFor(bench_->around().around()));
     around_->setAccessibleName(tr("Round the panel: %1").arg(wordFor(bench_->around().around())));
-    around_->setVisible(bench_->around().hasNeighbours());
     fold();
 }
 
@@ -129,11 +128,15 @@ void ComposeFoot::resizeEvent(QResizeEvent* event) {
 void ComposeFoot::fold() {
     int others = 2 * 10;
     for (int i = 0; i < layout()->count(); ++i)
-        if (QWidget* w = layout()->itemAt(i)->widget(); w && w != key_ && w != lines_ && !w->isHidden())
+        if (QWidget* w = layout()->itemAt(i)->widget();
+            w && w != key_ && w != lines_ && w != around_ && !w->isHidden())
             others += w->sizeHint().width() + layout()->spacing();
     const int word = bar_->word()->isHidden() ? 0 : bar_->word()->sizeHint().width() + 4;
     const int needed = others + key_->sizeHint().width() + layout()->spacing();
     const bool room = needed - word <= width();
+    // Before the words of the key go, that button does: what it does is in the View menu too.
+    const bool roomForBoth = needed - word + around_->sizeHint().width() + layout()->spacing() <= width();
+    around_->setVisible(bench_->around().hasNeighbours() && (!room || roomForBoth));
     key_->setVisible(room);
     lines_->setVisible(!room);
     bar_->word()->setVisible(!room || needed + (word ? 0 : bar_->word()->sizeHint().width() + 4) <= width());

@@ -190,6 +190,15 @@ void MainWindow::makeViewMenu() {
     asPrinted_->setCheckable(true);
     asPrinted_->setToolTip(tr("In press inks on paper, on the benches of Compose and Lay out"));
     connect(&proofing_, &Proofing::changed, asPrinted_, [this] { asPrinted_->setChecked(proofing_.isOn()); });
+    QMenu* around = menu->addMenu(tr("Round the panel in hand (W)"));
+    const std::pair<QString, Around> choices[] = {{tr("Nothing"), Around::Nothing},
+                                                  {tr("Its neighbours"), Around::Neighbours},
+                                                  {tr("The whole piece"), Around::Piece}};
+    for (const auto& [name, choice] : choices)
+        action(around, name, {}, [this, choice = choice] {
+            showStep(Step::Compose);
+            compose_->bench()->around().setAround(choice);
+        });
     blendSheet_ = action(menu, tr("Blend sheet"), {}, [this] {
         showStep(Step::Compose);
         compose_->blendSheet()->open();

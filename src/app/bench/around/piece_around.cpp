@@ -28,7 +28,7 @@ void PieceAround::setAround(Around around) {
 
 std::vector<size_t> PieceAround::neighbours() const {
     std::vector<size_t> out;
-    const PiecePtr piece = bench_.document()->piece();
+    const PiecePtr piece = bench_.document() ? bench_.document()->piece() : nullptr;
     const Panel* here = bench_.panel();
     if (!piece || !here) return out;
     const Wrap* wrap = piece->wrap(here->id);
