@@ -12,8 +12,8 @@ namespace {
 /// Whether two panels lie side by side, or one above the other.
 bool touch(const Panel& a, const Panel& b) {
     constexpr double kSame = 0.01; // units
-    const Rect& p = a.onFlat;
-    return b.onFlat.grown(kSame).intersected(p).w > kSame || b.onFlat.grown(kSame).intersected(p).h > kSame;
+    const Rect both = b.onFlat.grown(kSame).intersected(a.onFlat);
+    return !both.empty() && std::max(both.w, both.h) > 2 * kSame; // not at a corner alone
 }
 
 } // namespace

@@ -13,13 +13,17 @@ namespace {
 /// What is found of the inks of a row.
 struct InkFound {
     int most = 0;
-    uint8_t used[4] = {}; // all bits that any pixel has
+    std::array<uint8_t, 4> used = {}; // all bits that any pixel has
 
     InkFound(const uint8_t* ink, size_t pixels) {
+        uint32_t all = 0;
         for (size_t i = 0; i < pixels; ++i, ink += 4) {
             most = std::max(most, ink[0] + ink[1] + ink[2] + ink[3]);
-            for (int c = 0; c < 4; ++c) used[c] |= ink[c];
+            uint32_t pixel = 0;
+            std::memcpy(&pixel, ink, sizeof pixel);
+            all |= pixel;
         }
+        std::memcpy(used.data(), &all, sizeof all);
     }
 };
 
