@@ -34,7 +34,8 @@ void compare(const Peer& peer, const Buffer<uint8_t>& bgra, int width) {
     }
 }
 
-/// A JPEG of noise, as a photo in its size.
+} // namespace
+
 SourcePtr photo(int width, int height, uint32_t seed) {
     std::vector<uint8_t> rgb(size_t(width) * size_t(height) * 3);
     for (int y = 0; y < height; ++y)
@@ -45,8 +46,6 @@ SourcePtr photo(int width, int height, uint32_t seed) {
     return importBytes(*encodeJpeg(rgb, width, height, 90, {300}), "photo" + std::to_string(seed) + ".jpg")
         ->source;
 }
-
-} // namespace
 
 std::vector<Row> flattenAgainstPeers(const FontLibrary& fonts) {
     Layers layers(3750, 3750, 12);

@@ -31,6 +31,8 @@ struct PictureLoad {
 };
 /// Twenty layers of a gatefold at its full size; thirty 45-megapixel photos on a cover.
 inline constexpr PictureLoad kGatefold{7617, 3756, 20, 7617, 3756}, kThirty{3000, 3000, 30, 8256, 5504};
+/// A JPEG of noise, as large as a photo; each seed another.
+SourcePtr photo(int width, int height, uint32_t seed);
 /// A release of one piece with those pictures as JPEGs on its panel "front".
 std::pair<ReleasePtr, PanelRef> releaseOfPictures(const PictureLoad& load, std::shared_ptr<const Form> form);
 /// Makes the pictures as JPEGs, reads and flattens them with the memory that an export has; ms of the

@@ -6,6 +6,7 @@
 #include "release/edits/refit.h"
 #include "scene/draw/rasterize.h"
 #include "scene/fold/folded_facets.h"
+#include "scene/pack/assembled.h"
 
 #include <cstdio>
 #include <cstdlib>
@@ -34,6 +35,21 @@ double seen(Renderer& renderer, const ReleasePtr& release, const Piece& piece) {
     return percentile95(std::move(times));
 }
 
+/// A case taken apart and turned, each picture anew: the 95th percentile.
+double takenApart(Renderer& renderer, const ReleasePtr& release, const std::string& piece) {
+    const Package package = packageOf(*release, piece).value();
+    const Assembly assembly = assembled(renderer, release, package, 1.5 * kWidth / reachOf(package));
+    std::vector<double> times;
+    for (int i = 0; i < kPictures; ++i)
+        times.push_back(milliseconds([&] {
+            const PackShares shares = assembly.sharesAt(1 - double(i) / kPictures);
+            const Pose turn = turnedAbout({}, {1, 0, 0}, -25) * turnedAbout({}, {0, 1, 0}, 20 + 3.0 * i);
+            drawFacets(assembly.facets(shares), assembly.eye(shares, turn, 1, kWidth, kHeight), Lamp{},
+                       {kWidth, kHeight, 1});
+        }));
+    return percentile95(std::move(times));
+}
+
 } // namespace
 
 std::vector<Row> folding(const FontLibrary& fonts, const std::string& demo) {
@@ -55,6 +71,11 @@ std::vector<Row> folding(const FontLibrary& fonts, const std::string& demo) {
     };
     add("gatefold-12", {}, "a gatefold folded and turned, 800 × 600, p95");
     add("disc-booklet", {{"pages", 32}}, "a booklet of 32 pages leafed through, 800 × 600, p95");
+    for (const auto& [form, name] : {std::pair{"tray-card", "a jewel case taken apart, 800 × 600, p95"},
+                                     {"sleeve-12", "a record out of its sleeve, 800 × 600, p95"}})
+        for (const PiecePtr& piece : (*opened)->pieces)
+            if (piece->form->id == form)
+                rows.push_back({name, takenApart(renderer, *opened, piece->id), 0, 16.7, "ms"});
     return rows;
 }
 

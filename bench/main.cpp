@@ -1,6 +1,7 @@
 // glyptos-bench [--json FILE] [--curve | --gather | --vision | --layout]: the budgets of docs/performance.md,
 // measured against a peer in the same run where there is one; with --curve, how the cost grows with size and
-// depth; with --flatten, --folding, --gather, --keeping, --lettering, --vision, --painting, --printing,
+// depth; with --flatten, --folding, --gather, --keeping, --laying-out, --lettering, --vision, --painting,
+// --printing,
 // --treating or
 // --warp, the rows of those alone; with
 // --layout, what pictures stored as tiles would gain. Times are the least of several runs for ratios, and the
@@ -16,6 +17,7 @@
 #include "gather.h"
 #include "keeping.h"
 #include "layers.h"
+#include "laying_out.h"
 #include "lettering.h"
 #include "painting.h"
 #include "printing.h"
@@ -233,6 +235,8 @@ int main(int argc, char** argv) {
     };
     if (arguments.contains(QStringLiteral("--lettering"))) return addLettering(), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--folding"))) return add(folding(fonts, demo)), print(rows, {}), 0;
+    if (arguments.contains(QStringLiteral("--laying-out")))
+        return add(layingOut(fonts, demo)), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--printing")))
         return add(printing(fonts, demo)), print(rows, {}), 0;
     if (arguments.contains(QStringLiteral("--layout"))) return whatTilesWouldGain(fonts), 0;
@@ -245,6 +249,7 @@ int main(int argc, char** argv) {
     addKeeping();
     addLettering();
     add(folding(fonts, demo));
+    add(layingOut(fonts, demo));
     add(printing(fonts, demo));
     add(panning(fonts));
     rows.push_back(memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048));

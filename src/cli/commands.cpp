@@ -4,6 +4,7 @@
 #include "cli/saying.h"
 
 #include "base/text.h"
+#include "file/dieline/own_forms.h"
 #include "file/disk/atomic_file.h"
 #include "file/pictures/picture_reader.h"
 #include "file/pictures/store_picture.h"
@@ -17,7 +18,8 @@
 namespace glyptos::cli {
 
 Result<Outcome> makeNew(const NewOptions& options) {
-    auto forms = shippedForms();
+    std::vector<std::string> notes;
+    auto forms = allForms(notes);
     if (!forms) return tl::unexpected(forms.error());
     ReleasePtr release = std::make_shared<const Release>();
     if (!options.brief.empty()) {
@@ -39,7 +41,7 @@ Result<Outcome> makeNew(const NewOptions& options) {
     if (std::error_code code; std::filesystem::exists(options.file, code))
         return fail(Fault::Unwritable,
                     "“" + options.file + "” is there already; it was left as it is. Choose another name.");
-    return ended(saveProject(*release, options.file));
+    return ended(saveProject(*release, options.file), notes);
 }
 
 Result<Outcome> tellInfo(const InfoOptions& options) {

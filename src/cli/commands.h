@@ -37,7 +37,9 @@ Result<Outcome> tellSeams(const SeamsOptions& options);
 /// Draws a piece folded, as a PNG on nothing or a JPEG on white.
 struct FoldOptions {
     std::string file, piece, out;
-    double at = 1; ///< 0 flat … 1 made up; a booklet: open at its last leaf … closed
+    double at =
+        1; ///< 0 flat … 1 made up; a booklet: open at its last leaf … closed; packed: 0 all out … 1 in
+    bool packed = false;                 ///< with the pieces that go with it, in their case or sleeve
     std::array<double, 2> turn{25, -20}; ///< degrees about the upright axis, then about the level one
     std::array<int, 2> size{1200, 900};  ///< px
 };

@@ -7,6 +7,7 @@
 #include "file/pictures/picture_writer.h"
 #include "scene/draw/rasterize.h"
 #include "scene/fold/folded_facets.h"
+#include "scene/pack/assembled.h"
 
 namespace glyptos::cli {
 namespace {
@@ -51,6 +52,40 @@ Result<void> checked(const FoldOptions& options) {
     return {};
 }
 
+constexpr double kSharper = 1.5; // pictures of pieces than the picture of them
+constexpr int kFiner = 2;
+
+Pose turnOf(const FoldOptions& options) {
+    return turnedAbout({}, {1, 0, 0}, options.turn[1]) * turnedAbout({}, {0, 1, 0}, options.turn[0]);
+}
+
+Result<Buffer<uint8_t>> foldedPixels(Engine& engine, const ReleasePtr& release, const Piece& piece,
+                                     const FoldOptions& options) {
+    const auto [width, height] = options.size;
+    const Flat& flat = *piece.flat;
+    const Folding folding(flat);
+    const FoldShares shares = folding.sharesAt(options.at);
+    const double pxPerUnit = kSharper * std::max(width, height) / std::max(flat.trim().w, flat.trim().h);
+    const BoardPictures pictures = boardPictures(engine.renderer, release, piece.id, folding, pxPerUnit);
+    return drawFacets(foldedFacets(flat, folding, shares, pictures),
+                      eyeFor(folding, shares, turnOf(options), 1, width, height), Lamp{},
+                      {width, height, kFiner});
+}
+
+Result<Buffer<uint8_t>> packedPixels(Engine& engine, const ReleasePtr& release, const Piece& piece,
+                                     const FoldOptions& options) {
+    const auto package = packageOf(*release, piece.id);
+    if (!package)
+        return fail(Fault::Usage,
+                    piece.name + " is packed in nothing; leave out --packed. Nothing was written.");
+    const auto [width, height] = options.size;
+    const double pxPerMm = kSharper * std::max(width, height) / reachOf(*package);
+    const Assembly assembly = assembled(engine.renderer, release, *package, pxPerMm);
+    const PackShares shares = assembly.sharesAt(options.at);
+    return drawFacets(assembly.facets(shares), assembly.eye(shares, turnOf(options), 1, width, height),
+                      Lamp{}, {width, height, kFiner});
+}
+
 } // namespace
 
 Result<Outcome> drawFolded(const FoldOptions& options) {
@@ -65,19 +100,11 @@ Result<Outcome> drawFolded(const FoldOptions& options) {
     if (!piece) return tl::unexpected(piece.error());
     Engine engine;
     file->giveFonts(engine);
+    const auto pixels = options.packed ? packedPixels(engine, file->release, **piece, options)
+                                       : foldedPixels(engine, file->release, **piece, options);
+    if (!pixels) return tl::unexpected(pixels.error());
     const auto [width, height] = options.size;
-    const Flat& flat = *(*piece)->flat;
-    const Folding folding(flat);
-    const FoldShares shares = folding.sharesAt(options.at);
-    const Pose turn =
-        turnedAbout({}, {1, 0, 0}, options.turn[1]) * turnedAbout({}, {0, 1, 0}, options.turn[0]);
-    const double pxPerUnit = 1.5 * std::max(width, height) / std::max(flat.trim().w, flat.trim().h);
-    const BoardPictures pictures =
-        boardPictures(engine.renderer, file->release, (*piece)->id, folding, pxPerUnit);
-    const std::vector<Facet> facets = foldedFacets(flat, folding, shares, pictures);
-    const Eye eye = eyeFor(folding, shares, turn, 1, width, height);
-    const Buffer<uint8_t> drawnPixels = drawFacets(facets, eye, Lamp{}, {width, height, 2});
-    const auto bytes = encoded(*format, drawnPixels, width, height);
+    const auto bytes = encoded(*format, *pixels, width, height);
     if (!bytes) return tl::unexpected(bytes.error());
     return drawn(engine, writeFile(options.out, *bytes), file->notes);
 }

@@ -5,6 +5,7 @@
 
 #include "base/expression.h"
 #include "base/text.h"
+#include "file/dieline/own_forms.h"
 
 #include <iostream>
 
@@ -169,7 +170,8 @@ void printFlat(const Form& form, const Flat& flat) {
 } // namespace
 
 Result<Outcome> listForms(const FormsOptions& options) {
-    auto forms = shippedForms();
+    std::vector<std::string> notes;
+    auto forms = allForms(notes);
     if (!forms) return tl::unexpected(forms.error());
     FormList shown = *forms;
     if (!options.name.empty()) {
@@ -192,7 +194,7 @@ Result<Outcome> listForms(const FormsOptions& options) {
             printFlat(*form, *flat);
     }
     if (options.json) print(options.name.empty() ? all : all.as<Json::List>()->front());
-    return Outcome::Fine;
+    return ended({}, notes);
 }
 
 } // namespace glyptos::cli

@@ -113,6 +113,8 @@ int runCommandLine(int argc, char** argv) {
     folded->add_option("FILE", fold.file, "The release")->required();
     folded->add_option("--piece", fold.piece, "Piece, by id or by form; the first one when left out");
     folded->add_option("--at", fold.at, "0 flat … 1 made up; a booklet: open at its last leaf … closed");
+    folded->add_flag("--packed", fold.packed,
+                     "With the pieces that go with it, in its case or sleeve: --at 0 all out … 1 all in");
     folded
         ->add_option("--turn", fold.turn,
                      "x,y: degrees by which it is turned to the right, and then its top towards you")

@@ -21,6 +21,7 @@ Json seamJson(const Piece& piece, const Seam& seam) {
              {"unit", piece.flat->unit == Unit::Mm ? "mm" : "px"},
              {"said", sentenceOf(seam, piece.flat->unit)}};
     out["panels"].push_back(seam.one), out["panels"].push_back(seam.other);
+    if (!seam.otherPiece.empty()) out["otherPiece"] = seam.otherPiece;
     if (seam.offset) out["offset"] = *seam.offset;
     return out;
 }
@@ -46,7 +47,8 @@ Result<Outcome> tellSeams(const SeamsOptions& options) {
             if (options.json)
                 all.push_back(seamJson(*piece, seam));
             else
-                std::cout << visible(piece->name) << ", " << seam.one << " to " << seam.other << ": "
+                std::cout << visible(piece->name) << ", " << seam.one << " to "
+                          << (seam.otherPiece.empty() ? seam.other : visible(seam.otherName)) << ": "
                           << sentenceOf(seam, piece->flat->unit) << '\n';
         }
     if (options.json) print(all);

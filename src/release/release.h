@@ -211,6 +211,7 @@ struct Piece {
     std::string id, name;
     std::shared_ptr<const Form> form;
     ParameterValues values;                         ///< what the artist set
+    std::map<std::string, std::string> reasons;     ///< by parameter: why it is not as it is worked out
     std::vector<Wrap> wraps;                        ///< art that runs over several panels
     std::shared_ptr<const Flat> flat;               ///< the form worked out with all that
     std::vector<std::shared_ptr<const Take>> takes; ///< never empty

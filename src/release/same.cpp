@@ -47,8 +47,9 @@ bool sameStack(const Stack& a, const Stack& b) {
 
 bool samePiece(const Piece& a, const Piece& b) {
     return a.id == b.id && a.name == b.name && a.form == b.form && a.values == b.values &&
-           a.wraps == b.wraps && a.current == b.current && a.references == b.references &&
-           a.selections == b.selections && sameNodes(a.takes, b.takes, sameTake);
+           a.reasons == b.reasons && a.wraps == b.wraps && a.current == b.current &&
+           a.references == b.references && a.selections == b.selections &&
+           sameNodes(a.takes, b.takes, sameTake);
 }
 
 bool sameRelease(const Release& a, const Release& b) {

@@ -46,6 +46,18 @@ bool looksAround(const Release& release) {
     return any;
 }
 
+/// Which pictures are asked for, in which scale; it has none.
+struct AskedPictures : PictureProvider {
+    std::vector<std::pair<Source, double>> all;
+    PyramidPtr picture(const Source& source, double scale) override {
+        const bool known = std::any_of(all.begin(), all.end(), [&](const auto& one) {
+            return one.first.id == source.id && one.second >= scale;
+        });
+        if (!known) all.emplace_back(source, scale);
+        return nullptr;
+    }
+};
+
 Scratch& scratchOf(const Scene& scene) {
     static thread_local Scratch scratch;
     scratch.linear = scene.release->linearLight;
@@ -117,6 +129,13 @@ void Renderer::render(const Scene& scene, const IntRect& region, const RowSink& 
                       const std::atomic<bool>* cancel) {
     // What treatments draw is kept in square tiles, so that parts of those are rendered.
     const Lattice lattice = looksAround(*scene.release) ? Lattice::Kept : Lattice::Once;
+    // Pictures are decoded several at once first: parts are named, and so ask for them, one after the other.
+    AskedPictures asked;
+    for (const PanelView& view : scene.panels)
+        nameStack({asked, paragraphs_, *brushes_, *grades_, layerTiles_}, scene, view, view.clip);
+    tbb::parallel_for(size_t(0), asked.all.size(), [&](size_t i) {
+        if (!cancel || !*cancel) pictures_.picture(asked.all[i].first, asked.all[i].second);
+    });
     eachPart(scene, region, lattice, cancel,
              [&](const Part& part) { blend(scene, part, nameOfPart(scene, part), sink); });
 }

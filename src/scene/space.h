@@ -4,6 +4,8 @@
 
 #include "base/geometry.h"
 
+#include <algorithm>
+
 namespace glyptos {
 
 struct Vec3 {
@@ -18,6 +20,15 @@ struct Vec3 {
     Vec3 unit() const {
         const double l = length();
         return l > 0 ? *this * (1 / l) : *this;
+    }
+};
+
+/// An upright box round points; of none, `least` lies beyond `most`.
+struct Bounds3 {
+    Vec3 least{1e30, 1e30, 1e30}, most{-1e30, -1e30, -1e30};
+    void take(const Vec3& p) {
+        least = {std::min(least.x, p.x), std::min(least.y, p.y), std::min(least.z, p.z)};
+        most = {std::max(most.x, p.x), std::max(most.y, p.y), std::max(most.z, p.z)};
     }
 };
 
@@ -37,6 +48,19 @@ struct Pose {
 /// `outer * inner` applies `inner` first.
 inline Pose operator*(const Pose& o, const Pose& i) {
     return {o.mapVector(i.x), o.mapVector(i.y), o.mapVector(i.z), o.map(i.origin)};
+}
+
+/// The way back.
+inline Pose inverse(const Pose& p) {
+    Pose out{{p.x.x, p.y.x, p.z.x}, {p.x.y, p.y.y, p.z.y}, {p.x.z, p.y.z, p.z.z}, {}};
+    out.origin = out.mapVector(p.origin) * -1;
+    return out;
+}
+
+/// How gently a movement starts and ends: 0 to 1 as `share` goes there, and no farther.
+inline double gentle(double share) {
+    const double s = std::min(std::max(share, 0.0), 1.0);
+    return s * s * (3 - 2 * s);
 }
 
 /// A turn that keeps the line through `at` along the unit vector `axis`, by `degrees` from y to z where the

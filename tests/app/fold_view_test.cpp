@@ -1,5 +1,6 @@
 // Lay out, folded: the piece as an object that is folded by a slider and by hand, turned and looked at.
 #include "release/edits/edits.h"
+#include "support/forms.h"
 #include "support/register.h"
 #include "support/window.h"
 
@@ -149,6 +150,71 @@ class FoldViewTest : public QObject {
         QVERIFY(settled());
         QVERIFY(!slider()->isEnabled());
         QVERIFY(view().sentence().contains("no folds"));
+        QVERIFY(!button("Packed")->isVisible()); // a cover for screens is in nothing
+    }
+
+    /// With its record: taken out by the slider, put back by hand.
+    void theSleeveIsPackedWithItsRecord() {
+        t->document().edit("Add a label",
+                           withPiece(t->document().release(), shippedForm("label-12"), {}).value());
+        QVERIFY(settled());
+        QVERIFY(button("Packed")->isVisible());
+        QTest::mouseClick(button("Packed"), Qt::LeftButton);
+        QVERIFY(settled());
+        QVERIFY(view().isPacked() && view().sentence().contains("the record slides out"));
+        const auto record = [&] {
+            std::vector<QPoint> all;
+            for (int y = 2; y < view().height(); y += 10)
+                for (int x = 2; x < view().width(); x += 10)
+                    if (view().partAt(QPointF(x, y)) == QLatin1String("Record")) all.emplace_back(x, y);
+            return all;
+        };
+        QVERIFY(record().size() < 20); // but for its rim
+        slider()->setValue(0);
+        const QImage out = shot();
+        const auto there = record();
+        QVERIFY2(there.size() > 100, qPrintable(QString::number(there.size())));
+        int dark = 0;
+        for (const QPoint& p : there) dark += out.pixelColor(p).lightness() < 110;
+        QVERIFY(dark > int(there.size()) / 2);
+        QCOMPARE(view().packShares(), PackShares{0});
+        // Dragged to the left it goes back in.
+        const QPoint from = there[there.size() / 2];
+        QTest::mousePress(&view(), Qt::LeftButton, {}, from);
+        for (int i = 1; i <= 10; ++i) QTest::mouseMove(&view(), from - QPoint(6 * i, 0));
+        QTest::mouseRelease(&view(), Qt::LeftButton, {}, from - QPoint(60, 0));
+        QVERIFY(settled());
+        QVERIFY2(view().packShares()[0] > 0.1, qPrintable(QString::number(view().packShares()[0])));
+        // Another sleeve of art is packed anew.
+        put("front", {0.05f, 0.8f, 0.05f, 1});
+        const QImage green = shot();
+        int seen = 0;
+        for (int y = 0; y < green.height(); y += 8)
+            for (int x = 0; x < green.width(); x += 8) {
+                const QColor c = green.pixelColor(x, y);
+                seen += c.green() > 110 && c.red() < 90 && c.blue() < 90;
+            }
+        QVERIFY(seen > 50);
+        QTest::mouseClick(button("Packed"), Qt::LeftButton);
+        QVERIFY(settled());
+        QVERIFY(!view().isPacked() && placeOf("front"));
+    }
+
+    void theLampIsMoved() {
+        const QImage before = shot();
+        const QPoint at(view().width() / 2, 8);
+        QTest::mousePress(&view(), Qt::RightButton, {}, at);
+        for (int x = 30; x <= 150; x += 30) QTest::mouseMove(&view(), at + QPoint(x, 0));
+        QTest::mouseRelease(&view(), Qt::RightButton, {}, at + QPoint(150, 0));
+        const QImage moved = shot();
+        QVERIFY(before != moved);
+        QVERIFY(view().lamp().from != Lamp{}.from && view().lamp().from.z > 0);
+        const QPoint front = *placeOf("front");
+        QVERIFY(isRed(moved.pixelColor(front))); // the same piece from the same side
+        QTest::keyClick(&view(), Qt::Key_Left, Qt::ShiftModifier);
+        QVERIFY(shot() != moved);
+        QTest::keyClick(&view(), Qt::Key_Home);
+        QCOMPARE(view().lamp().from, Lamp{}.from);
     }
 };
 

@@ -7,7 +7,11 @@
 #include "support/register.h"
 #include "support/window.h"
 
+#include <QPageSize>
+#include <QPainter>
+#include <QPdfWriter>
 #include <QPushButton>
+#include <QSpinBox>
 
 using namespace glyptos;
 using namespace glyptos::test;
@@ -130,6 +134,35 @@ class FormViewTest : public QObject {
         // It is in what the artist saved, and never printed.
         QVERIFY(t->document().release()->source(
             referenceOf(*t->document().release(), {t->document().panel().piece, {}})->source));
+    }
+
+    /// Of a file of several pages any can lie under the form.
+    void aPageOfThePrintersFileIsChosen() {
+        const QString file = folder.filePath("plant.pdf");
+        {
+            QPdfWriter pdf(file);
+            pdf.setPageSize(QPageSize(QPageSize::A3));
+            QPainter painter(&pdf);
+            painter.drawRect(200, 200, 3000, 2000);
+            pdf.newPage();
+            painter.drawRect(200, 200, 1500, 1500);
+        }
+        auto* page = view().side()->findChild<QSpinBox*>();
+        QVERIFY(page && !page->isVisible());
+        view().laySheet(file);
+        QVERIFY(t->settle());
+        QVERIFY2(t->window->layOut()->findChild<ElidedLabel*>()->words().contains("Page 1 of the 2 pages"),
+                 qPrintable(t->window->layOut()->findChild<ElidedLabel*>()->words()));
+        const PanelRef whole{t->document().panel().piece, {}};
+        const std::string first = referenceOf(*t->document().release(), whole)->source;
+        QVERIFY(page->isVisible() && page->value() == 1 && page->maximum() == 2);
+        page->setValue(2);
+        QVERIFY(t->settle());
+        QVERIFY(referenceOf(*t->document().release(), whole)->source != first);
+        QCOMPARE(page->value(), 2);
+        t->document().undo();
+        QVERIFY(t->settle());
+        QCOMPARE(referenceOf(*t->document().release(), whole)->source, first);
     }
 
     void keptForNewPieces() {

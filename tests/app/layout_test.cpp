@@ -95,12 +95,47 @@ class LayoutTest : public QObject {
         enter(t->find<NumberField>("Spine"), "1/4in");
         QCOMPARE(flat().values.at("spine"), 6.35);
         QCOMPARE(flat().trim().w, 636.35);
+        // Why is kept with it, until it is worked out again.
+        auto* why = t->find<QLineEdit>("Why Spine is set by hand");
+        QVERIFY(why && why->isVisible());
+        why->setFocus();
+        QTest::keyClicks(why, "The plant has this crease only");
+        QTest::keyClick(why, Qt::Key_Return);
+        QCOMPARE(t->document().piece()->reasons.at("spine"), std::string("The plant has this crease only"));
+        const auto kept = releaseFromJson(releaseToJson(*t->document().release()), shippedForms().value());
+        QVERIFY(kept && kept->piece(t->document().piece()->id)->reasons == t->document().piece()->reasons);
         QTest::mouseClick(button("Work out"), Qt::LeftButton);
+        QVERIFY(t->document().piece()->reasons.empty() && !why->isVisible());
         QVERIFY(std::abs(flat().values.at("spine") - 6.54) < 1e-9);
         // Out of range: refused, and said; nothing is clamped.
         enter(t->find<NumberField>("Spine"), "300");
         QVERIFY(std::abs(flat().values.at("spine") - 6.54) < 1e-9);
         QVERIFY(t->find<NumberField>("Spine")->property("wrong").toBool());
+    }
+
+    void wordsAreFittedToTheSpine() {
+        Brief brief = t->document().release()->brief;
+        brief.artist = "The Gannet Hours", brief.title = "Slack Tide Almanac";
+        t->document().edit("Brief", withBrief(t->document().release(), brief));
+        t->settle();
+        QVERIFY(!button("Fit words to the spine")); // the back is none
+        t->document().selectPanel({t->piece("sleeve-12"), "spine"});
+        QVERIFY(judged());
+        QTest::mouseClick(button("Fit words to the spine"), Qt::LeftButton);
+        t->settle();
+        QCOMPARE(t->layers().size(), size_t(1));
+        const auto* words = t->layers()[0]->as<TextContent>();
+        QVERIFY(words && words->spec.text.find("{title}") != std::string::npos);
+        const double size = words->spec.letters.size;
+        // A wider spine lets them be larger; it is the same layer.
+        enter(t->find<NumberField>("Discs"), "2");
+        QTest::mouseClick(button("Fit words to the spine"), Qt::LeftButton);
+        t->settle();
+        QCOMPARE(t->layers().size(), size_t(1));
+        QVERIFY(t->layers()[0]->as<TextContent>()->spec.letters.size > size * 1.2);
+        enter(t->find<NumberField>("Spine"), "1");
+        QTest::mouseClick(button("Fit words to the spine"), Qt::LeftButton);
+        QVERIFY2(t->notice().contains("do not fit"), qPrintable(t->notice()));
     }
 
     /// Art that is off along a fold is said, marked and aligned in one step.

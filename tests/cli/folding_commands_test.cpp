@@ -59,6 +59,31 @@ class FoldingCommandsTest : public CliFixture {
         QCOMPARE(run({"fold", "set.glyptos", "--piece", "square-post", "--out", "post.png"}).code, 0);
     }
 
+    void aPackageIsDrawn() {
+        QCOMPARE(run({"new", "packed.glyptos", "--form", "tray-card", "--form", "disc-booklet", "--form",
+                      "square-post"})
+                     .code,
+                 0);
+        for (const char* share : {"0", "1"})
+            QCOMPARE(run({"fold", "packed.glyptos", "--packed", "--at", share, "--turn", "0,0", "--size",
+                          "400,300", "--out", QString("%1.png").arg(share)})
+                         .code,
+                     0);
+        const QImage in(at("1.png")), out(at("0.png"));
+        const auto filled = [](const QImage& image) {
+            int n = 0;
+            for (int y = 0; y < image.height(); ++y)
+                for (int x = 0; x < image.width(); ++x) n += image.pixelColor(x, y).alpha() > 200;
+            return n;
+        };
+        // Closed it is as good as square and fills the picture; taken apart it is much wider than high.
+        QVERIFY(filled(in) > 20000 && filled(out) > 3000 && filled(out) < filled(in));
+        const Ran ran =
+            run({"fold", "packed.glyptos", "--packed", "--piece", "square-post", "--out", "a.png"});
+        QCOMPARE(ran.code, 2);
+        QVERIFY(ran.err.contains("packed in nothing") && !QFile::exists(at("a.png")));
+    }
+
     void whatCannotBeFoldedIsSaid() {
         const auto refused = [&](const QStringList& arguments, const char* words) {
             const Ran ran = run(arguments);

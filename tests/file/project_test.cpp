@@ -327,7 +327,7 @@ class ProjectTest : public QObject {
         }
         if (kind == "kind") spoil("\"kind\": \"fill\"", "\"kind\": \"hologram\"");
         if (kind == "blend") spoil("\"blend\": \"overlay\"", "\"blend\": \"sparkle\"");
-        if (kind == "newer") spoil("\"version\": 12", "\"version\": 13");
+        if (kind == "newer") spoil("\"version\": 13", "\"version\": 14");
         if (kind == "form") spoil("\"form\": \"sleeve-12\"", "\"form\": \"sleeve-99\"");
         if (kind == "figure") spoil("\"spine\": 4.25", "\"spine\": 4000");
         if (kind == "twice")

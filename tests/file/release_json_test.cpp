@@ -130,7 +130,7 @@ class ReleaseJsonTest : public QObject {
         row("\"picture\": {", "\"pitcher\": {", "is a mask of no known form");
         row("\"form\": \"test\"", "\"form\": \"kite\"", "uses the form “kite”, which is not installed");
         row("\"front\": [", "\"rear\": [", "is of no panel that the form has");
-        row("\"version\": 12", "\"version\": 13", "it was written by a newer version of Glyptos (format 13)");
+        row("\"version\": 13", "\"version\": 14", "it was written by a newer version of Glyptos (format 14)");
         row("\"pulledIn\": \"mirror\"", "\"pulledIn\": \"fog\"", "should be edge, mirror or nothing");
         row("\"columns\": 4", "\"columns\": 5", "has not as many points as its columns and rows need");
         row("\"across\": 192", "\"across\": 0", "across should be a whole number from 1 to 8192");

@@ -6,6 +6,7 @@
 #include "file/data_folder.h"
 #include "file/project.h"
 #include "release/edits/edits.h"
+#include "support/forms.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -101,6 +102,42 @@ class SeamsTest : public QObject {
         QVERIFY(aligned != r);
         QVERIFY2(std::abs(*seam(aligned, "spine", "front").offset) < 0.06,
                  qPrintable(QString::number(*seam(aligned, "spine", "front").offset)));
+    }
+
+    /// A strip ends on the sleeve that it lies round: one picture over both meets, moved on the strip it is
+    /// off by as much.
+    void aStripMeetsTheSleeveBelowIt() {
+        for (const double by : {0.0, 2.2, -5.5}) {
+            ReleasePtr r = withPicture(pieceOf("sleeve-12"));
+            r = withPiece(r, shippedForm("obi"), {{"back", 60}}).value();
+            const PiecePtr sleeve = r->pieces[0], strip = r->pieces[1];
+            constexpr double kScale = 0.25;
+            for (const char* id : {"front", "back"})
+                for (const PiecePtr& piece : {sleeve, strip}) {
+                    const double left = std::string(id) == "back"
+                                            ? sleeve->flat->panel(id)->width - piece->flat->panel(id)->width
+                                            : 0;
+                    Layer layer;
+                    layer.content = PictureContent{"sea", {0, 0, 1, 1}};
+                    layer.placement.position = {170 - left, 150 + (piece == strip ? by : 0)};
+                    layer.placement.scaleX = layer.placement.scaleY = kScale;
+                    r = withLayer(r, {piece->id, id}, layer);
+                }
+            int edges = 0;
+            for (const Seam& s : seamsOf(renderer, r, strip->id)) {
+                if (s.otherPiece.empty()) continue;
+                ++edges;
+                QCOMPARE(s.otherPiece, sleeve->id);
+                QVERIFY(s.hasArt && s.offset.has_value());
+                QVERIFY2(std::abs(std::abs(*s.offset) - std::abs(by)) < 0.06,
+                         qPrintable(QString::number(*s.offset)));
+                const ReleasePtr aligned = withSeamAligned(r, {strip->id, s.one}, s, renderer.paragraphs());
+                for (const Seam& after : seamsOf(renderer, aligned, strip->id))
+                    if (after.fold == s.fold) QVERIFY(std::abs(*after.offset) < 0.06);
+            }
+            QCOMPARE(edges, 2);
+            for (const Seam& s : seamsOf(renderer, r, sleeve->id)) QVERIFY(s.otherPiece.empty());
+        }
     }
 
     /// A turned inner row: moved across the flat it is off along the top fold.

@@ -111,6 +111,61 @@ class DrawingTest : public QObject {
         }
     }
 
+    /// Under even light every grey is as it is printed, to the last step.
+    void greysStayAsTheyAre() {
+        for (int grey = 0; grey < 256; ++grey) {
+            Facet facet = board({-60, -40, 0}, {120, 0, 0}, {0, 80, 0});
+            facet.colour = {float(grey) / 255, float(grey) / 255, float(grey) / 255};
+            const auto drawn = drawFacets(std::span(&facet, 1), eyeOf({}), kNoLamp, {kWidth, kHeight, 1});
+            const Pixel p = at(drawn, kWidth / 2, kHeight / 2);
+            QVERIFY2(p.r == grey && p.g == grey && p.b == grey, qPrintable(QString::number(grey)));
+        }
+    }
+
+    /// What is seen through is laid over what lies behind it, near over far, whichever is named first.
+    void whatIsSeenThroughTints() {
+        Facet ground = board({-60, -60, -40}, {120, 0, 0}, {0, 120, 0}),
+              far = board({-40, -40, 0}, {80, 0, 0}, {0, 80, 0}),
+              near = board({-20, -20, 30}, {120, 0, 0}, {0, 40, 0});
+        ground.colour = {1, 1, 1}, far.colour = {1, 0, 0}, near.colour = {0, 0, 1};
+        far.opacity = 0.5F, near.opacity = 0.25F;
+        for (std::vector<Facet> all : {std::vector{ground, far, near}, std::vector{near, ground, far}}) {
+            const auto drawn = drawFacets(all, eyeOf({}), kNoLamp, {kWidth, kHeight, 1});
+            const Pixel both = at(drawn, kWidth / 2, kHeight / 2);
+            QVERIFY(std::abs(both.r - 191) <= 2 && std::abs(both.g - 96) <= 2 && std::abs(both.b - 159) <= 2);
+            QCOMPARE(both.a, 255);
+            // Beside the ground it is as thin as it is.
+            const Pixel alone = at(drawn, kWidth / 2 + 75, kHeight / 2);
+            QVERIFY(std::abs(alone.a - 64) <= 2 && std::abs(alone.b - 64) <= 2 && alone.r == 0);
+        }
+        // Behind what is nearer it is not seen.
+        Facet front = board({-60, -60, 60}, {120, 0, 0}, {0, 120, 0});
+        front.colour = {0, 1, 0};
+        const std::vector hidden{near, front};
+        const Pixel p =
+            at(drawFacets(hidden, eyeOf({}), kNoLamp, {kWidth, kHeight, 1}), kWidth / 2, kHeight / 2);
+        QVERIFY(p.g == 255 && p.b == 0);
+    }
+
+    /// It throws no shadow; board of the same place does.
+    void whatIsSeenThroughThrowsNoShadow() {
+        const auto lit = [&](float opacity) {
+            Facet ground = board({-100, -60, 0}, {200, 0, 0}, {0, 120, 0}),
+                  over = board({-10, -10, 40}, {20, 0, 0}, {0, 20, 0});
+            ground.colour = {0.6F, 0.6F, 0.6F}, over.colour = {0, 0, 0}, over.opacity = opacity;
+            // The lamp stands at one side, so that the shadow lies beside what throws it.
+            const std::vector all{ground, over};
+            const Eye eye = eyeOf({});
+            const auto drawn = drawFacets(all, eye, {{0.8, 0, 1}, 0.4}, {kWidth, kHeight, 1});
+            int dark = 0;
+            for (int x = 0; x < kWidth; ++x)
+                dark += at(drawn, x, kHeight / 2).r < 140 && at(drawn, x, kHeight / 2).r > 20;
+            return dark;
+        };
+        QVERIFY(lit(1) > 5);
+        QCOMPARE(lit(0.02F), 0);
+    }
+
     void whatIsNearerHidesWhatIsFarther() {
         Facet back = board({-60, -60, -40}, {120, 0, 0}, {0, 120, 0}),
               front = board({-20, -20, 30}, {40, 0, 0}, {0, 40, 0});

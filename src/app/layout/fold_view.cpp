@@ -28,15 +28,14 @@ FoldView::FoldView(Engine& engine, QWidget* parent)
     setMinimumSize(240, 200);
     setAccessibleName(tr("The piece folded"));
     setAccessibleDescription(
-        tr("Arrow keys turn it, plus and minus come nearer and go away, Home looks from the front"));
+        tr("Arrow keys turn it, with Shift they move the lamp, plus and minus come nearer and go away, Home "
+           "looks from the front"));
     lookFromTheFront();
     rest_.setSingleShot(true);
     rest_.setInterval(kRestMs);
     connect(&rest_, &QTimer::timeout, this, [this] { draw(kFinest); });
     connect(&printing_, &QFutureWatcherBase::finished, this, [this] {
-        const auto object = printing_.future().result();
-        if (object && (*object)->flat == flat_) object_ = *object;
-        object_ ? moved() : update();
+        if (const auto object = printing_.future().result()) takeObject(*object);
         if (printAgain_) print();
     });
     connect(&drawing_, &QFutureWatcherBase::finished, this, [this] {
@@ -76,18 +75,45 @@ void FoldView::setDocument(Document* document) {
 
 void FoldView::lookFromTheFront() {
     yaw_ = kYaw, pitch_ = kPitch, nearness_ = 1;
+    lamp_ = Lamp{};
     moved();
+}
+
+void FoldView::takeObject(ObjectPtr object) {
+    if (object->flat == flat_ && object->package.has_value() == isPacked()) {
+        if (object->assembly && packShares_.size() != object->assembly->steps.size())
+            packShares_ = object->assembly->sharesAt(at_);
+        object_ = std::move(object);
+        Q_EMIT foldsChanged();
+    }
+    object_ ? moved() : update();
+}
+
+void FoldView::setPacked(bool packed) {
+    if (packed_ == packed) return;
+    packed_ = packed;
+    object_.reset();
+    packShares_.clear();
+    grab_.reset(), partGrab_.reset(), held_.reset();
+    print();
+    Q_EMIT foldsChanged();
+}
+
+bool FoldView::hasSteps() const {
+    return isPacked() || !shares_.empty();
 }
 
 void FoldView::refresh() {
     if (!document_ || !isVisible()) return;
     const PiecePtr piece = document_->piece();
     if (!piece) return;
+    package_ = packageOf(*document_->shown(), piece->id);
     if (flat_ != piece->flat) {
         flat_ = piece->flat;
         folding_ = std::make_shared<const Folding>(*flat_);
         shares_ = folding_->sharesAt(at_);
         object_.reset();
+        packShares_.clear();
         Q_EMIT foldsChanged();
     }
     print();
@@ -97,20 +123,26 @@ double FoldView::pxPerUnit() const {
     const Rect all = flat_->trim();
     const double px = std::max(width(), height()) * devicePixelRatioF();
     constexpr double kSharper = 1.5; // a folded piece is seen larger than its flat
-    return kSharper * px / std::max({all.w, all.h, 1e-9});
+    return kSharper * px / (isPacked() ? reachOf(*package_) : std::max({all.w, all.h, 1e-9}));
 }
 
 void FoldView::print() {
     printAgain_ = printing_.isRunning();
     if (printAgain_ || !document_ || !flat_ || !isVisible()) return;
-    Object object{document_->shown(), document_->panel().piece, flat_, folding_, {}, pxPerUnit()};
+    Object object{document_->shown(), document_->panel().piece, flat_, folding_, {}, pxPerUnit(), {}, {}};
+    if (isPacked()) object.package = package_;
     const bool same = object_ && object_->release == object.release && object_->piece == object.piece &&
-                      object_->pxPerUnit == object.pxPerUnit;
+                      object_->pxPerUnit == object.pxPerUnit &&
+                      object_->package.has_value() == object.package.has_value();
     if (same && !stale_) return;
     stale_ = false;
     printing_.setFuture(inBackground([&renderer = engine_.renderer, stop = stop_, object]() mutable {
-        object.pictures = boardPictures(renderer, object.release, object.piece, *object.folding,
-                                        object.pxPerUnit, stop.get());
+        if (object.package)
+            object.assembly = std::make_shared<const Assembly>(
+                assembled(renderer, object.release, *object.package, object.pxPerUnit, stop.get()));
+        else
+            object.pictures = boardPictures(renderer, object.release, object.piece, *object.folding,
+                                            object.pxPerUnit, stop.get());
         return std::make_shared<const Object>(std::move(object));
     }));
 }
@@ -118,10 +150,20 @@ void FoldView::print() {
 void FoldView::setAt(double at) {
     at_ = at;
     if (folding_) shares_ = folding_->sharesAt(at);
+    if (object_ && object_->assembly) packShares_ = object_->assembly->sharesAt(at);
     moved();
 }
 
 QString FoldView::sentence() const {
+    if (isPacked()) {
+        if (!object_ || !object_->assembly) return tr("Being packed…");
+        QStringList steps;
+        for (const std::string& step : object_->assembly->steps) steps << q(step);
+        return steps.isEmpty() ? tr("Drag to turn it.")
+                               : tr("On the way out: %1. Drag a part, or drag beside it to turn it; with the "
+                                    "right button move the lamp.")
+                                     .arg(steps.join(tr(", ")));
+    }
     if (!folding_ || folding_->folds() == 0) return tr("This piece has no folds: drag to turn it.");
     if (flat_->bound)
         return tr("Leaves: %1. Drag one to turn it over, or drag beside them to turn the booklet.")
@@ -142,8 +184,19 @@ Pose FoldView::turnNow() const {
 
 Eye FoldView::eyeNow() const {
     if (held_) return *held_;
+    if (object_ && object_->assembly)
+        return object_->assembly->eye(packShares_, turnNow(), nearness_, int(width() * devicePixelRatioF()),
+                                      int(height() * devicePixelRatioF()));
     return eyeFor(*folding_, shares_, turnNow(), nearness_, int(width() * devicePixelRatioF()),
                   int(height() * devicePixelRatioF()));
+}
+
+std::function<std::vector<Facet>()> FoldView::facetsNow() const {
+    if (object_->assembly)
+        return [object = object_, shares = packShares_] { return object->assembly->facets(shares); };
+    return [object = object_, shares = shares_] {
+        return foldedFacets(*object->flat, *object->folding, shares, object->pictures);
+    };
 }
 
 void FoldView::draw(int finer) {
@@ -151,10 +204,10 @@ void FoldView::draw(int finer) {
     if (drawn_ == wanted_ && drawnFiner_ >= finer) return;
     const int w = int(width() * devicePixelRatioF()), h = int(height() * devicePixelRatioF());
     drawing_.setFuture(inBackground(
-        [object = object_, shares = shares_, eye = eyeNow(), w, h, finer, number = wanted_, stop = stop_] {
-            const auto facets = foldedFacets(*object->flat, *object->folding, shares, object->pictures);
+        [facetsOf = facetsNow(), eye = eyeNow(), lamp = lamp_, w, h, finer, number = wanted_, stop = stop_] {
+            const std::vector<Facet> facets = facetsOf();
             auto out = std::make_shared<Shown>();
-            out->pixels = drawFacets(facets, eye, Lamp{}, {w, h, finer}, stop.get());
+            out->pixels = drawFacets(facets, eye, lamp, {w, h, finer}, stop.get());
             out->width = w, out->height = h, out->finer = finer, out->number = number;
             return std::shared_ptr<const Shown>(std::move(out));
         }));
@@ -172,8 +225,59 @@ Vec2 FoldView::fromMiddle(QPointF point) const {
 }
 
 std::optional<Grab> FoldView::boardAt(QPointF point) const {
-    if (!object_) return std::nullopt;
+    if (!object_ || object_->assembly) return std::nullopt;
     return glyptos::boardAt(*folding_, shares_, eyeNow(), fromMiddle(point));
+}
+
+QString FoldView::partAt(QPointF point) const {
+    if (!object_ || !object_->assembly) return {};
+    const auto grab = glyptos::partAt(*object_->assembly, packShares_, eyeNow(), fromMiddle(point));
+    return grab ? q(object_->assembly->parts[grab->part].name) : QString();
+}
+
+bool FoldView::isMovable(QPointF point) const {
+    if (object_ && object_->assembly) {
+        const auto part = glyptos::partAt(*object_->assembly, packShares_, eyeNow(), fromMiddle(point));
+        return part && stepTowards(*object_->assembly, packShares_, *part, eyeNow(), fromMiddle(point));
+    }
+    const auto board = boardAt(point);
+    return board && foldTowards(*folding_, shares_, *board, eyeNow(), fromMiddle(point));
+}
+
+bool FoldView::grabAt(QPointF point) {
+    grab_.reset(), partGrab_.reset();
+    if (!isMovable(point)) return false;
+    if (object_->assembly)
+        partGrab_ = glyptos::partAt(*object_->assembly, packShares_, eyeNow(), fromMiddle(point));
+    else
+        grab_ = boardAt(point);
+    held_ = eyeNow();
+    return true;
+}
+
+void FoldView::dragTo(QPointF point) {
+    if (partGrab_) {
+        const auto to = stepTowards(*object_->assembly, packShares_, *partGrab_, eyeNow(), fromMiddle(point));
+        if (!to || packShares_[to->step] == to->share) return;
+        packShares_[to->step] = to->share;
+    } else {
+        const auto to = foldTowards(*folding_, shares_, *grab_, eyeNow(), fromMiddle(point));
+        if (!to || shares_[to->fold] == to->share) return;
+        shares_[to->fold] = to->share;
+    }
+    Q_EMIT foldsChanged();
+    moved();
+}
+
+/// As on a half dome round the piece.
+void FoldView::turnLamp(QPointF by) {
+    constexpr double kLowest = 0.25; // of its height over the piece
+    const Pose turn = turnedAbout({}, {1, 0, 0}, -by.y() * kDegreesAPixel) *
+                      turnedAbout({}, {0, 1, 0}, by.x() * kDegreesAPixel);
+    Vec3 from = turn.mapVector(lamp_.from.unit());
+    from.z = std::max(from.z, kLowest);
+    lamp_.from = from.unit();
+    moved();
 }
 
 void FoldView::paintEvent(QPaintEvent*) {
@@ -197,39 +301,27 @@ void FoldView::showEvent(QShowEvent*) {
 }
 
 void FoldView::mousePressEvent(QMouseEvent* event) {
-    if (event->button() != Qt::LeftButton) return;
     last_ = event->position();
-    grab_ = boardAt(event->position());
-    if (grab_ && !foldTowards(*folding_, shares_, *grab_, eyeNow(), fromMiddle(last_))) grab_.reset();
-    if (grab_) held_ = eyeNow();
-    setCursor(grab_ ? Qt::ClosedHandCursor : Qt::SizeAllCursor);
+    if (event->button() != Qt::LeftButton) return;
+    setCursor(grabAt(event->position()) ? Qt::ClosedHandCursor : Qt::SizeAllCursor);
 }
 
 void FoldView::mouseMoveEvent(QMouseEvent* event) {
-    if (!(event->buttons() & Qt::LeftButton)) {
-        const auto over = boardAt(event->position());
-        const bool folds = over && std::any_of(folding_->hinges().begin(), folding_->hinges().end(),
-                                               [&](const Hinge& h) { return h.child == over->board; });
-        setCursor(folds ? Qt::OpenHandCursor : Qt::ArrowCursor);
-        return;
-    }
+    if (event->buttons() == Qt::NoButton)
+        return setCursor(isMovable(event->position()) ? Qt::OpenHandCursor : Qt::ArrowCursor);
     const QPointF by = event->position() - last_;
     last_ = event->position();
-    if (!grab_) {
-        yaw_ = std::remainder(yaw_ + by.x() * kDegreesAPixel, 360.0);
-        pitch_ = std::clamp(pitch_ - by.y() * kDegreesAPixel, -90.0, 90.0);
-        return moved();
-    }
-    const auto to = foldTowards(*folding_, shares_, *grab_, eyeNow(), fromMiddle(last_));
-    if (!to || shares_[to->fold] == to->share) return;
-    shares_[to->fold] = to->share;
-    Q_EMIT foldsChanged();
+    if (event->buttons() & Qt::RightButton) return turnLamp(by);
+    if (!(event->buttons() & Qt::LeftButton)) return;
+    if (grab_ || partGrab_) return dragTo(event->position());
+    yaw_ = std::remainder(yaw_ + by.x() * kDegreesAPixel, 360.0);
+    pitch_ = std::clamp(pitch_ - by.y() * kDegreesAPixel, -90.0, 90.0);
     moved();
 }
 
 void FoldView::mouseReleaseEvent(QMouseEvent*) {
     unsetCursor();
-    grab_.reset();
+    grab_.reset(), partGrab_.reset();
     if (!held_) return;
     held_.reset();
     moved();
@@ -243,7 +335,16 @@ void FoldView::wheelEvent(QWheelEvent* event) {
 }
 
 void FoldView::keyPressEvent(QKeyEvent* event) {
-    constexpr double kStep = 6; // degrees
+    constexpr double kStep = 6;      // degrees
+    constexpr double kLampStep = 20; // px of a drag
+    if (event->modifiers() & Qt::ShiftModifier) {
+        const QPointF by = event->key() == Qt::Key_Left    ? QPointF(-kLampStep, 0)
+                           : event->key() == Qt::Key_Right ? QPointF(kLampStep, 0)
+                           : event->key() == Qt::Key_Up    ? QPointF(0, -kLampStep)
+                           : event->key() == Qt::Key_Down  ? QPointF(0, kLampStep)
+                                                           : QPointF();
+        if (!by.isNull()) return turnLamp(by);
+    }
     switch (event->key()) {
     case Qt::Key_Left:
         yaw_ = std::remainder(yaw_ - kStep, 360.0);

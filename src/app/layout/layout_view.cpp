@@ -7,6 +7,7 @@
 #include "base/text.h"
 #include "release/edits/edits.h"
 #include "release/placing.h"
+#include "render/lettering/spine_words.h"
 #include "render/painting.h"
 
 #include <QHBoxLayout>
@@ -109,6 +110,9 @@ QWidget* LayoutView::makeBench() {
     slider_->setFixedWidth(220);
     slider_->setAccessibleName(tr("How far it is folded"));
     connect(slider_, &QSlider::valueChanged, this, [this](int v) { fold_->setAt(double(v) / kFoldSteps); });
+    packedWay_ = wordButton(tr("Packed"), tr("In its case or sleeve, with the pieces that go with it"), true);
+    row->addWidget(packedWay_);
+    connect(packedWay_, &QToolButton::toggled, fold_, &FoldView::setPacked);
     row->addWidget(sentence_ = new ElidedLabel, 1);
     connect(fold_, &FoldView::foldsChanged, this, &LayoutView::refreshFold);
     column->addLayout(row);
@@ -132,7 +136,9 @@ void LayoutView::refreshFold() {
     slider_->setVisible(isFolded());
     keyHead_->setVisible(!isFolded());
     key_->setVisible(!isFolded());
-    slider_->setEnabled(!fold_->shares().empty());
+    packedWay_->setVisible(isFolded() && fold_->package());
+    slider_->setAccessibleName(fold_->isPacked() ? tr("How far it is packed") : tr("How far it is folded"));
+    slider_->setEnabled(fold_->hasSteps());
     sentence_->setWords(
         isFolded() ? fold_->sentence()
         : way() == Way::Form
@@ -170,6 +176,12 @@ QWidget* LayoutView::makeForm() {
     column->addWidget(inOneRow({fit_, compose}));
     makeLengthening();
     column->addWidget(lengthen_);
+    spine_ = new QPushButton(tr("Fit words to the spine"));
+    spine_->setToolTip(
+        tr("The words in hand, or the first ones, in the middle of the spine and as large as it "
+           "lets them be; without any the artist and the title"));
+    connect(spine_, &QPushButton::clicked, this, &LayoutView::setSpineWords);
+    column->addWidget(spine_);
     column->addSpacing(8);
     column->addWidget(heading(tr("Form")));
     formRows_ = new QVBoxLayout;
@@ -202,6 +214,7 @@ void LayoutView::rebuildForm() {
     fields_.clear();
     choices_.clear();
     workings_.clear();
+    reasons_.clear();
     formOf_ = piece->id;
     auto* form = figuresForm();
     for (const Parameter& p : piece->form->parameters) {
@@ -233,10 +246,25 @@ void LayoutView::rebuildForm() {
             row = inOneRow({field, again});
         }
         form->addRow(new FieldLabel(q(p.label), field), row);
-        if (!p.formula.empty()) form->addRow(QString(), workings_[p.id] = roleLabel(QString(), "soft"));
+        if (!p.formula.empty()) addWorking(p, *form);
     }
     formRows_->addLayout(form);
     formRows_->addWidget(roleLabel(q(piece->form->note), "soft"));
+}
+
+/// The sum that a figure follows from, and why it is another, where it is.
+void LayoutView::addWorking(const Parameter& p, QFormLayout& form) {
+    form.addRow(QString(), workings_[p.id] = roleLabel(QString(), "soft"));
+    auto* reason = new QLineEdit;
+    reason->setPlaceholderText(tr("Why it is set by hand"));
+    reason->setAccessibleName(tr("Why %1 is set by hand").arg(q(p.label)));
+    reason->hide();
+    connect(reason, &QLineEdit::editingFinished, this, [this, reason, id = p.id, label = q(p.label)] {
+        document_->edit(tr("Reason for %1").arg(label),
+                        withReason(document_->release(), document_->panel().piece, id,
+                                   reason->text().trimmed().toStdString()));
+    });
+    form.addRow(QString(), reasons_[p.id] = reason);
 }
 
 void LayoutView::refresh() {
@@ -255,6 +283,10 @@ void LayoutView::refresh() {
         workings_.at(id)->setText(piece->values.contains(id)
                                       ? tr("set by hand; worked out it would be %1").arg(q(sum))
                                       : QStringLiteral("= ") + q(sum));
+        QLineEdit& reason = *reasons_.at(id);
+        reason.setVisible(piece->values.contains(id));
+        const auto said = piece->reasons.find(id);
+        if (!reason.hasFocus()) reason.setText(said == piece->reasons.end() ? QString() : q(said->second));
     }
     key_->setFlat(*piece->flat);
     judge();
@@ -305,6 +337,7 @@ void LayoutView::showVerdicts() {
                    : tr("Layers: %1").arg(layers));
     const auto cover = coverInHand();
     lengthen_->setVisible(cover && cover->any && !cover->shorts.empty());
+    spine_->setVisible(isSpine(*piece->flat, *here));
     fit_->setEnabled(
         bool(pictureToFit(stackOf(*document_->shown(), document_->panel()), document_->layer())));
 }
@@ -428,6 +461,19 @@ void LayoutView::fitArt() {
                         l.placement = {fitted.position,   fitted.scaleX,    fitted.scaleY, 0,
                                        l.placement.flipX, l.placement.flipY};
                     }));
+}
+
+void LayoutView::setSpineWords() {
+    const Stack& stack = stackOf(*document_->release(), document_->panel());
+    const auto areWords = [](const LayerPtr& l) { return l && l->as<TextContent>() && !l->locked; };
+    LayerPtr layer = findLayer(stack, document_->layer());
+    if (!areWords(layer)) {
+        const auto first = std::find_if(stack.begin(), stack.end(), areWords);
+        layer = first == stack.end() ? nullptr : *first;
+    }
+    document_->editMaking(tr("Fit words to the spine"),
+                          withSpineWords(document_->release(), document_->panel(),
+                                         layer ? layer->id : std::string(), engine_.renderer.paragraphs()));
 }
 
 /// Those of the piece as it was judged last; what aligns them waits until that is as it is now.

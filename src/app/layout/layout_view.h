@@ -68,6 +68,8 @@ class LayoutView : public QWidget {
     void showVerdicts();
     void showSeams();
     void fitArt();
+    void setSpineWords();
+    void addWorking(const Parameter& parameter, QFormLayout& form);
     void makeLengthening();
     void lengthen(Lengthening how);
     static ShortBy shortBy(const ArtCover& cover);
@@ -85,7 +87,7 @@ class LayoutView : public QWidget {
     FoldView* fold_;
     FormView* form_;
     QStackedWidget *ways_, *sides_;
-    QToolButton *flatWay_, *foldedWay_, *formWay_;
+    QToolButton *flatWay_, *foldedWay_, *formWay_, *packedWay_;
     QSlider* slider_;
     ElidedLabel* sentence_;
     LineKeySwitches* key_;
@@ -94,13 +96,14 @@ class LayoutView : public QWidget {
     SeamRows* seamRows_;
     QVBoxLayout* formRows_;
     QLabel *selected_, *selectedNote_;
-    QPushButton* fit_;
+    QPushButton *fit_, *spine_;
     QToolButton* lengthen_;
     LongWork work_;
     std::string formOf_;
     std::map<std::string, NumberField*> fields_;
     std::map<std::string, QComboBox*> choices_;
     std::map<std::string, QLabel*> workings_;
+    std::map<std::string, QLineEdit*> reasons_;
     QFutureWatcher<Result<Verdicts>> watcher_;
     Verdicts verdicts_;
     bool judged_ = false, again_ = false;

@@ -29,17 +29,18 @@ void SeamRows::make(const Flat& flat, const std::vector<Seam>& seams) {
         auto* lines = new QVBoxLayout(whole);
         lines->setContentsMargins(0, 0, 0, 0);
         lines->setSpacing(1);
-        lines->addWidget(
-            new QLabel(tr("%1 to %2").arg(q(flat.panel(seam.one)->name), q(flat.panel(seam.other)->name))));
+        lines->addWidget(new QLabel(tr("%1 to %2").arg(q(flat.panel(seam.one)->name), q(seam.otherName))));
         auto* said = roleLabel(QString(), "soft");
         lines->addWidget(said);
         auto* align = new QWidget;
         auto* words = new QHBoxLayout(align);
         words->setContentsMargins(0, 0, 0, 0);
-        for (const std::string& moving : {seam.one, seam.other}) {
+        std::vector<std::string> movable{seam.one};
+        if (seam.otherPiece.empty()) movable.push_back(seam.other);
+        for (const std::string& moving : movable) {
             auto* word =
                 wordButton(tr("Move %1").arg(q(flat.panel(moving)->name)),
-                           tr("Moves what reaches the fold along it, until it meets the other panel's art"));
+                           tr("Moves what reaches there along it, until it meets the other panel's art"));
             connect(word, &QToolButton::clicked, this,
                     [this, i, moving] { Q_EMIT alignAsked(rows_[i].seam, moving); });
             words->addWidget(word);

@@ -231,7 +231,18 @@ PyramidPtr PictureStore::picture(const Source& source, double scale) {
         return entry.pyramid;
     };
     if (auto there = known()) return *there;
-    const std::lock_guard one(decodeOnce_);
+    constexpr size_t kAtOnce = 2; // each takes as much memory as its picture has pixels
+    {
+        std::unique_lock lock(decodingMutex_);
+        decoded_.wait(lock, [&] { return decoding_.size() < kAtOnce && !decoding_.contains(job.id); });
+        decoding_.insert(job.id);
+    }
+    const auto finished = [&](void*) {
+        const std::lock_guard lock(decodingMutex_);
+        decoding_.erase(job.id);
+        decoded_.notify_all();
+    };
+    const std::unique_ptr<void, decltype(finished)> decoding(this, finished);
     if (auto there = known()) return *there;
     put(job, decode(job));
     trim(job.id);

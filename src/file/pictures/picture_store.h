@@ -84,7 +84,10 @@ class PictureStore : public PictureProvider {
 
     mutable std::mutex mutex_;
     std::condition_variable_any wake_;
-    std::mutex decodeOnce_; ///< blocking mode: one decode at a time, each parallel in itself
+    // Blocking mode: few decodes at a time, each partly parallel in itself, and no picture twice.
+    std::mutex decodingMutex_;
+    std::condition_variable decoded_;
+    std::set<std::string> decoding_; ///< by source
     std::map<std::string, Entry> entries_;
     std::deque<Job> jobs_;
     std::set<std::string> queued_;

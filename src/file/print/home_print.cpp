@@ -1,7 +1,6 @@
 #include "file/print/home_print.h"
 
 #include "base/text.h"
-#include "file/disk/atomic_file.h"
 #include "file/print/page_content.h"
 #include "file/print/pdf_parts.h"
 #include "file/print/pdf_x.h"
@@ -70,7 +69,9 @@ class HomeFile {
         addPage(pictures, content);
     }
 
-    std::vector<uint8_t> bytes() { return pdfBytes(pdf_, "1.4"); }
+    Result<size_t> write(const std::filesystem::path& file) {
+        return writePdf(pdf_, "1.4", file, options_.cancel);
+    }
 
   private:
     struct Picture {
@@ -186,10 +187,9 @@ Result<HomeReport> writeHomePrint(Renderer& renderer, const ReleasePtr& release,
             report.tiles += page.tile.has_value();
             if (isCancelled(options.cancel)) return cancelled();
         }
-        const std::vector<uint8_t> bytes = made.bytes();
-        if (isCancelled(options.cancel)) return cancelled();
-        if (auto written = writeFile(file, bytes); !written) return tl::unexpected(written.error());
-        report.bytes = bytes.size();
+        const auto bytes = made.write(file);
+        if (!bytes) return tl::unexpected(bytes.error());
+        report.bytes = *bytes;
     } catch (const std::exception& e) {
         return fail(Fault::Unwritable, "The pages of " + order->piece->name + " could not be made (" +
                                            e.what() + "); nothing was written.");

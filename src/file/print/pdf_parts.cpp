@@ -1,9 +1,11 @@
 #include "file/print/pdf_parts.h"
 
+#include "file/disk/atomic_file.h"
 #include "file/disk/deflate.h"
 
-#include <qpdf/Buffer.hh>
+#include <qpdf/Pipeline.hh>
 #include <qpdf/QPDFWriter.hh>
+#include <vector>
 
 namespace glyptos {
 namespace {
@@ -20,6 +22,40 @@ class PackedProvider : public QPDFObjectHandle::StreamDataProvider {
 
   private:
     Buffer<uint8_t> bytes_;
+};
+
+/// Writes to an open file. The writer does not notice a disk that is full; this keeps what was wrong.
+class FilePipeline : public Pipeline {
+  public:
+    explicit FilePipeline(int file)
+        : Pipeline("file", nullptr)
+        , file_(file) {}
+    void write(unsigned char const* data, size_t size) override {
+        bytes_ += size;
+        if (held_.size() + size > kHold) flush();
+        if (size > kHold)
+            put({data, size});
+        else
+            held_.insert(held_.end(), data, data + size);
+    }
+    void finish() override { flush(); }
+    const Result<void>& state() const { return state_; }
+    size_t bytes() const { return bytes_; }
+
+  private:
+    static constexpr size_t kHold = size_t(1) << 18;
+    void flush() {
+        put(held_);
+        held_.clear();
+    }
+    void put(std::span<const uint8_t> data) {
+        if (state_ && !data.empty()) state_ = writeAll(file_, data);
+    }
+
+    int file_;
+    size_t bytes_ = 0;
+    std::vector<uint8_t> held_;
+    Result<void> state_;
 };
 
 } // namespace
@@ -53,16 +89,24 @@ QPDFObjectHandle pdfSeparation(const std::string& name, const Cmyk& look) {
     return out;
 }
 
-std::vector<uint8_t> pdfBytes(QPDF& pdf, const char* version) {
-    QPDFWriter writer(pdf);
-    writer.setOutputMemory();
-    writer.setMinimumPDFVersion(version);
-    writer.setDeterministicID(true);
-    writer.setDecodeLevel(qpdf_dl_none);
-    writer.setCompressStreams(true);
-    writer.write();
-    const auto bytes = writer.getBufferSharedPointer();
-    return {bytes->getBuffer(), bytes->getBuffer() + bytes->getSize()};
+Result<size_t> writePdf(QPDF& pdf, const char* version, const std::filesystem::path& file,
+                        const std::atomic<bool>* cancel) {
+    size_t bytes = 0;
+    const auto written = replaceFile(file, [&](int descriptor) -> Result<void> {
+        FilePipeline out(descriptor);
+        QPDFWriter writer(pdf);
+        writer.setOutputPipeline(&out);
+        writer.setMinimumPDFVersion(version);
+        writer.setDeterministicID(true);
+        writer.setDecodeLevel(qpdf_dl_none);
+        writer.setCompressStreams(true);
+        writer.write();
+        out.finish();
+        bytes = out.bytes();
+        return isCancelled(cancel) ? cancelled() : out.state();
+    });
+    if (!written) return tl::unexpected(written.error());
+    return bytes;
 }
 
 } // namespace glyptos

@@ -1,7 +1,6 @@
 #include "file/print/print_pdf.h"
 
 #include "base/text.h"
-#include "file/disk/atomic_file.h"
 #include "file/print/inked_art.h"
 #include "file/print/page_content.h"
 #include "file/print/page_slug.h"
@@ -91,14 +90,14 @@ class PrintFile {
         report_.pages.push_back(std::move(printed));
     }
 
-    std::vector<uint8_t> bytes() {
+    Result<size_t> write(const std::filesystem::path& file) {
         const std::string title =
             order_.release->brief.artist + " – " + order_.release->brief.title + " – " + order_.piece->name;
         addOutputIntent(pdf_, options_.pressProfile, press_.description(),
                         options_.pressProfile.data() == pressProfileBytes().data() ? kShippedCondition : "");
         addIdentification(pdf_, title, options_.moment ? options_.moment : std::time(nullptr),
                           title + order_.piece->id);
-        return pdfBytes(pdf_, "1.6");
+        return writePdf(pdf_, "1.6", file, options_.cancel);
     }
 
     PrintReport& report() { return report_; }
@@ -217,10 +216,9 @@ Result<PrintReport> writePrintPdf(Renderer& renderer, const ReleasePtr& release,
             made.add(sheet);
             if (isCancelled(options.cancel)) return cancelled();
         }
-        const auto bytes = made.bytes();
-        if (isCancelled(options.cancel)) return cancelled();
-        if (auto written = writeFile(file, bytes); !written) return tl::unexpected(written.error());
-        made.report().bytes = bytes.size();
+        const auto bytes = made.write(file);
+        if (!bytes) return tl::unexpected(bytes.error());
+        made.report().bytes = *bytes;
         return std::move(made.report());
     } catch (const std::exception& e) {
         return fail(Fault::Unwritable, "The print file of " + piece->name + " could not be made (" +

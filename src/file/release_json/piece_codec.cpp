@@ -35,6 +35,11 @@ void readForm(const Entry& e, const std::vector<std::shared_ptr<const Form>>& fo
     }
     e.members("values",
               [&](const std::string& name, const Entry& value) { piece.values[name] = value.number(); });
+    if (e.has("reasons"))
+        e.members("reasons", [&](const std::string& name, const Entry& reason) {
+            if (!piece.values.contains(name)) reason.wrong("is of no figure that is set");
+            piece.reasons[name] = reason.text();
+        });
     if (e.has("wraps"))
         e.each("wraps", [&](const Entry& wrap) { piece.wraps.push_back(readWrap(wrap, piece)); });
     auto flat = workOut(*piece.form, piece.values);
@@ -123,6 +128,7 @@ Json toJson(const Piece& piece, const NodeTelling& inside) {
     Json out{{"id", piece.id},           {"name", piece.name},
              {"form", piece.form->id},   {"values", std::move(values)},
              {"current", piece.current}, {"takes", std::move(takes)}};
+    for (const auto& [id, reason] : piece.reasons) out["reasons"][id] = reason;
     if (piece.form->own) out["ownForm"] = toJson(*piece.form);
     for (const Wrap& wrap : piece.wraps) out["wraps"].push_back(toJson(wrap));
     for (const auto& [panel, reference] : piece.references) out["references"][panel] = toJson(reference);

@@ -11,7 +11,7 @@
 
 namespace glyptos {
 
-inline constexpr int kReleaseFormatVersion = 12;
+inline constexpr int kReleaseFormatVersion = 13;
 
 /// Deterministic: the same release gives the same bytes, and reading and writing them again gives them back.
 std::string releaseToJson(const Release& release);

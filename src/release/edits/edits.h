@@ -47,6 +47,9 @@ struct Made {
 /// out of range.
 [[nodiscard]] Result<ReleasePtr> withParameter(const ReleasePtr& release, const std::string& piece,
                                                const std::string& parameter, std::optional<double> value);
+/// Why a figure that could be worked out is set by hand; empty: not said. It goes with the figure.
+[[nodiscard]] ReleasePtr withReason(const ReleasePtr& release, const std::string& piece,
+                                    const std::string& parameter, const std::string& reason);
 
 /// The piece made to another form: figures that this has too stay; art stays on the panels of the same ids,
 /// and is kept for those that are gone. Fails when the form cannot be worked out.

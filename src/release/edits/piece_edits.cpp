@@ -108,11 +108,25 @@ Result<ReleasePtr> withParameter(const ReleasePtr& release, const std::string& i
     if (value)
         piece->values[parameter] = *value;
     else
-        piece->values.erase(parameter);
+        piece->values.erase(parameter), piece->reasons.erase(parameter);
     if (piece->values == old->values) return release;
     auto flat = flatOf(*piece);
     if (!flat) return tl::unexpected(flat.error());
     takeFlat(*piece, std::move(*flat));
+    return changed(release,
+                   [&](Release& r) { std::replace(r.pieces.begin(), r.pieces.end(), old, PiecePtr(piece)); });
+}
+
+ReleasePtr withReason(const ReleasePtr& release, const std::string& id, const std::string& parameter,
+                      const std::string& reason) {
+    const PiecePtr old = release->piece(id);
+    if (!old || !old->values.contains(parameter)) return release;
+    auto piece = std::make_shared<Piece>(*old);
+    if (reason.empty())
+        piece->reasons.erase(parameter);
+    else
+        piece->reasons[parameter] = reason;
+    if (piece->reasons == old->reasons) return release;
     return changed(release,
                    [&](Release& r) { std::replace(r.pieces.begin(), r.pieces.end(), old, PiecePtr(piece)); });
 }
@@ -126,6 +140,7 @@ Result<ReleasePtr> withForm(const ReleasePtr& release, const std::string& id,
         return std::none_of(form->parameters.begin(), form->parameters.end(),
                             [&](const Parameter& p) { return p.id == set.first; });
     });
+    std::erase_if(piece->reasons, [&](const auto& said) { return !piece->values.contains(said.first); });
     piece->form = std::move(form);
     auto flat = flatOf(*piece);
     if (!flat) return tl::unexpected(flat.error());

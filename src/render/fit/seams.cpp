@@ -3,6 +3,7 @@
 #include "base/text.h"
 #include "color/difference.h"
 #include "release/edits/edits.h"
+#include "release/package/package.h"
 #include "release/placing.h"
 
 #include <algorithm>
@@ -54,7 +55,7 @@ Seam between(const Fold& fold, const Panel& a, const Panel& b) {
         from = std::max(from, low), to = std::min(to, high);
     }
     Seam out;
-    out.fold = fold.id, out.one = a.id, out.other = b.id;
+    out.fold = fold.id, out.one = a.id, out.other = b.id, out.otherName = b.name;
     out.from = fold.from + way * (from / length), out.to = fold.from + way * (to / length);
     return out;
 }
@@ -151,6 +152,49 @@ void compare(const Side& one, const Side& other, double scale, Seam& seam) {
     seam.least = stepAt(one.colours, other.colours, best);
 }
 
+/// Where the free edge of one of a strip's panels lies on the sleeve's panel of that name.
+struct FreeEdge {
+    Seam seam;          ///< along it the strip lies on the side of smaller y of toStrip()
+    size_t own, sleeve; ///< panels of the flats
+    Affine sleeveToOwn; ///< flats
+};
+std::optional<FreeEdge> freeEdge(const Piece& strip, const Piece& sleeve, const std::string& id) {
+    const Panel *a = strip.flat->panel(id), *b = sleeve.flat->panel(id);
+    if (!a || !b || b->width <= a->width) return std::nullopt;
+    // Both meet at the sleeve's spine: the front's at the left, the back's at the right.
+    const bool front = a == &strip.flat->frontPanel();
+    const double edge = front ? a->width : 0;
+    const Vec2 onSleeve{front ? 0 : b->width - a->width, (b->height - a->height) / 2};
+    const Vec2 top = a->toFlat().map({edge, 0}), bottom = a->toFlat().map({edge, a->height});
+    FreeEdge out;
+    out.seam.fold = "edge of " + id, out.seam.one = out.seam.other = id;
+    out.seam.otherPiece = sleeve.id, out.seam.otherName = sleeve.name + ", " + b->name;
+    out.seam.from = front ? bottom : top, out.seam.to = front ? top : bottom;
+    out.own = size_t(a - strip.flat->panels.data()), out.sleeve = size_t(b - sleeve.flat->panels.data());
+    out.sleeveToOwn = a->toFlat() * Affine::translation(-onSleeve.x, -onSleeve.y) *
+                      b->toFlat().inverse().value_or(Affine{});
+    return out;
+}
+
+/// Of a strip that lies round a sleeve, where it ends on that.
+void addEdges(Renderer& renderer, const ReleasePtr& release, const Piece& strip, double scale,
+              const std::atomic<bool>* cancel, std::vector<Seam>& to) {
+    const auto package = packageOf(*release, strip.id);
+    if (!package || !package->sleeve || !package->strip || package->strip->id != strip.id) return;
+    for (const char* id : {"front", "back"}) {
+        auto edge = freeEdge(strip, *package->sleeve, id);
+        if (!edge || isCancelled(cancel)) continue;
+        const Affine own = toStrip(edge->seam, scale);
+        const int length = int((edge->seam.to - edge->seam.from).length() * scale);
+        const auto near = sidesOf(renderer, mappedScene(release, strip.id, {edge->own}, own), length, cancel);
+        const auto far = sidesOf(
+            renderer, mappedScene(release, package->sleeve->id, {edge->sleeve}, own * edge->sleeveToOwn),
+            length, cancel);
+        compare(near[0], far[1], scale, edge->seam);
+        to.push_back(std::move(edge->seam));
+    }
+}
+
 } // namespace
 
 std::vector<Seam> seamsOf(Renderer& renderer, const ReleasePtr& release, const std::string& id,
@@ -172,6 +216,7 @@ std::vector<Seam> seamsOf(Renderer& renderer, const ReleasePtr& release, const s
             compare(sides[0], sides[1], scale, seam);
             out.push_back(std::move(seam));
         }
+    addEdges(renderer, release, *piece, scale, cancel, out);
     return out;
 }
 
@@ -195,8 +240,8 @@ ReleasePtr withSeamAligned(const ReleasePtr& release, const PanelRef& moving, co
                            ParagraphCache& paragraphs) {
     const PiecePtr piece = release->piece(moving.piece);
     const Panel* panel = piece ? piece->flat->panel(moving.panel) : nullptr;
-    if (!panel || (moving.panel != seam.one && moving.panel != seam.other) || !seam.offset ||
-        *seam.offset == 0)
+    if (!panel || (moving.panel != seam.one && (moving.panel != seam.other || !seam.otherPiece.empty())) ||
+        !seam.offset || *seam.offset == 0)
         return release;
     const Affine toPanel = *panel->toFlat().inverse();
     const Vec2 way = seam.to - seam.from;

@@ -1,4 +1,5 @@
-// Where panels meet at a fold: does the art of one go on in the other?
+// Where panels meet at a fold, or where a strip ends on the sleeve that it lies round: does the art of one go
+// on in the other?
 #pragma once
 
 #include "render/layer_geometry.h"
@@ -9,10 +10,12 @@
 
 namespace glyptos {
 
-/// Two panels along a fold.
+/// Two panels along a fold or an edge.
 struct Seam {
-    std::string fold;
+    std::string fold;       ///< its id; of an edge "edge of" and the panel
     std::string one, other; ///< panels
+    std::string otherPiece; ///< whose panel `other` is; empty: of the same piece
+    std::string otherName;  ///< of that panel, with its piece where that is another
     Vec2 from, to;          ///< what of the fold they share, on the flat
     bool hasArt = false;    ///< on both sides, all along
     /// Along the fold from `from` to `to`: by how much what stands on `one` stands farther on `other`, in
@@ -24,8 +27,8 @@ struct Seam {
     double least = 0; ///< the same once the offset is mended; as `step` where there is none
 };
 
-/// All seams of a piece. The art of both panels is compared right at the fold, at 8 pixels a mm (1 a px), up
-/// to 20 mm apart (160 px).
+/// All seams of a piece; of a strip also those with the sleeve that it is packed round (package.h). The art
+/// of both panels is compared right at the fold, at 8 pixels a mm (1 a px), up to 20 mm apart (160 px).
 std::vector<Seam> seamsOf(Renderer& renderer, const ReleasePtr& release, const std::string& piece,
                           const std::atomic<bool>* cancel = nullptr);
 

@@ -15,6 +15,7 @@ struct Facet {
     Affine onPicture =
         {}; ///< from shares of its right and down edges to shares of the picture's width and height
     std::array<float, 3> colour{1, 1, 1}; ///< sRGB-encoded red, green, blue
+    float opacity = 1; ///< 0…1; under 1 what lies behind it shows through, and it throws no shadow
 };
 
 /// A camera that looks at `middle`; y is down on the picture.

@@ -1,6 +1,6 @@
 #include "scene/draw/lamp_map.h"
 
-#include <tbb/parallel_for.h>
+#include "scene/draw/each_apart.h"
 
 namespace glyptos {
 namespace {
@@ -36,12 +36,13 @@ LampMap::LampMap(std::span<const Facet> facets, const Eye& eye, const Vec3& from
     for (const Facet& facet : facets)
         if (auto caster = casterOf(facet, eye)) casters.push_back(*caster);
     constexpr int kBand = 32;
-    tbb::parallel_for(0, kSide / kBand, [&](int band) {
+    eachApart(kSide / kBand, [&](int band) {
         for (const Caster& caster : casters) draw(caster, band * kBand, (band + 1) * kBand);
     });
 }
 
 std::optional<LampMap::Caster> LampMap::casterOf(const Facet& facet, const Eye& eye) const {
+    if (facet.opacity < 1) return std::nullopt;
     Caster out;
     out.facet = &facet;
     out.corner = placeOf(eye.turn.mapVector(facet.corner - eye.middle));

@@ -1,12 +1,11 @@
 #include "scene/draw/rasterize.h"
 
-#include "base/srgb_curve.h"
+#include "scene/draw/each_apart.h"
 #include "scene/draw/lamp_map.h"
 #include "scene/draw/picture_sampler.h"
-#include "scene/draw/span_cover.h"
+#include "scene/draw/span_shade.h"
 
 #include <cstring>
-#include <tbb/parallel_for.h>
 
 namespace glyptos {
 namespace {
@@ -17,12 +16,13 @@ constexpr double kSampleX[] = {-0.125, 0.375, -0.375, 0.125}, kSampleY[] = {-0.3
 /// How much of a surface must be there for a sample to be on it.
 constexpr float kThere[] = {255 * 0.125f, 255 * 0.625f, 255 * 0.375f, 255 * 0.875f};
 
+constexpr uint32_t kPair = 0x00ff00ff; // two channels are added at once: no sum is over 16 bits
+
 SampleLanes sampleLanes() {
     SampleLanes out{};
     for (int i = 0; i < kSpanLanes; ++i) {
-        const int pixel = i / kSamples;
-        out.x[i] = float(pixel) + float(kSampleX[i % kSamples]);
-        out.y[i] = float(kSampleY[i % kSamples]);
+        out.x[i] = float(i % kSpan) + float(kSampleX[i / kSpan]);
+        out.y[i] = float(kSampleY[i / kSpan]);
     }
     return out;
 }
@@ -34,39 +34,16 @@ struct Lights {
     bool moving = false; ///< pictures are read in one size alone
 };
 
-/// sRGB-encoded bytes times light, which adds up in linear light.
-class Shade {
-  public:
-    Shade() {
-        for (int i = 0; i < 256; ++i) linear_[i] = float(decodedSrgb(i / 255.0));
-        for (int i = 0; i <= kSteps; ++i)
-            encoded_[i] = uint8_t(std::lround(encodedSrgb(double(i) / kSteps) * 255));
-    }
-    uint8_t operator()(float byte, float light) const {
-        const float k = std::clamp(byte, 0.0f, 255.0f);
-        const int below = std::min(int(k), 254);
-        const float value = linear_[below] + (linear_[below + 1] - linear_[below]) * (k - float(below));
-        constexpr float kNearest = 0.5f;
-        return encoded_[int(std::min(value * light, 1.0f) * kSteps + kNearest)];
-    }
-
-  private:
-    static constexpr int kSteps = 8191;
-    float linear_[256];
-    uint8_t encoded_[kSteps + 1];
-};
-
 /// Rows of the picture with all their samples.
 class Band {
   public:
-    Band(int width, int height, int top, int bottom, const Lights& lights, const Shade& shade)
+    Band(int width, int height, int top, int bottom, const Lights& lights)
         : width_(width)
         , top_(top)
         , bottom_(bottom)
         , middleX_(width / 2.0)
         , middleY_(height / 2.0)
         , lights_(lights)
-        , shade_(shade)
         , stride_((width + kSpan - 1) / kSpan * kSpan)
         , nearness_(Buffer<float>::passing(size_t(stride_) * size_t(bottom - top) * kSamples))
         , colours_(Buffer<uint32_t>::passing(nearness_.size())) {
@@ -75,35 +52,45 @@ class Band {
     }
 
     void draw(const SeenFacet& seen) {
-        light_ = lightOn(seen);
+        look_ = lookOf(seen);
         const int from = std::max(top_, int(std::floor(seen.bounds.y + middleY_ - 1)));
         const int to = std::min(bottom_, int(std::ceil(seen.bounds.bottom() + middleY_ + 1)));
         for (int y = from; y < to; ++y) drawRow(seen, y);
     }
 
-    /// Four of a pixel.
-    const uint32_t* samples(int x, int y) const { return colours_.data() + index(x, y); }
+    /// Those of the span that begins at a pixel.
+    const uint32_t* span(int first, int y) const { return colours_.data() + index(first, y); }
+    uint32_t sample(int x, int y, int which) const {
+        return span(x / kSpan * kSpan, y)[which * kSpan + x % kSpan];
+    }
 
   private:
-    struct FacetLight {
-        float everywhere = 1, lamp = 0;
-        Vec3 place, right, down; ///< in the lamp's map
-    };
-
     size_t index(int x, int y) const { return (size_t(y - top_) * size_t(stride_) + size_t(x)) * kSamples; }
 
-    FacetLight lightOn(const SeenFacet& seen) const {
-        FacetLight out;
+    /// What of the look of its spans is the same all over a facet.
+    SpanLook lookOf(const SeenFacet& seen) const {
+        SpanLook out;
+        const Facet& facet = *seen.facet;
+        const Affine& m = facet.onPicture;
+        const double onPicture[] = {m.a, m.c, m.e, m.b, m.d, m.f};
+        std::copy(std::begin(onPicture), std::end(onPicture), out.onPicture);
+        for (size_t c = 0; c < 3; ++c) out.colour[c] = facet.colour[2 - c] * 255;
         const Vec3 normal = seen.right.cross(seen.down).unit();
         // Board that faces the viewer is as bright as it is printed.
         constexpr double kBrightest = 1.06;
         const double slant = std::max(0.0, normal.dot(lights_.from)) / std::max(0.2, lights_.from.z);
         out.everywhere = float(lights_.everywhere);
         out.lamp = float((1 - lights_.everywhere) * std::min(slant, kBrightest));
-        out.place = lights_.map.placeOf(seen.corner);
+        Vec3 place = lights_.map.placeOf(seen.corner);
         const double cosine = std::max(0.05, normal.dot(lights_.from));
-        out.place.z += lights_.map.slackFor(std::sqrt(1 - std::min(1.0, cosine * cosine)) / cosine);
-        out.right = lights_.map.mapVector(seen.right), out.down = lights_.map.mapVector(seen.down);
+        place.z += lights_.map.slackFor(std::sqrt(1 - std::min(1.0, cosine * cosine)) / cosine);
+        const auto put = [](const Vec3& v, float(&to)[3]) {
+            to[0] = float(v.x), to[1] = float(v.y), to[2] = float(v.z);
+        };
+        put(place, out.place);
+        put(lights_.map.mapVector(seen.right), out.placeAlongS);
+        put(lights_.map.mapVector(seen.down), out.placeAlongT);
+        out.depths = lights_.map.depths(), out.mapSide = LampMap::kSide;
         return out;
     }
 
@@ -161,7 +148,8 @@ class Band {
         if (!cover(seen, px, py, nearness_.data() + index(first, y), covered)) return;
         const Shares here = sharesAt(seen, px, py), end = sharesAt(seen, px + kSpan, py);
         const double ds = (end.s - here.s) / kSpan, dt = (end.t - here.t) / kSpan;
-        std::optional<PictureSampler> sampler;
+        look_.s = float(here.s), look_.t = float(here.t);
+        look_.alongS = float(ds), look_.alongT = float(dt);
         const Facet& facet = *seen.facet;
         if (facet.picture) {
             // How they change from row to row, in the middle of the span.
@@ -169,66 +157,102 @@ class Band {
             const auto down = [&](int i) {
                 return (seen.q[i].alongY * w - seen.q[i].at(mx, py) * seen.q[2].alongY) / (w * w);
             };
-            sampler.emplace(*facet.picture, facet.onPicture.mapVector({ds, dt}),
-                            facet.onPicture.mapVector({down(0), down(1)}), lights_.moving);
+            planReading(*facet.picture, facet.onPicture.mapVector({ds, dt}),
+                        facet.onPicture.mapVector({down(0), down(1)}), lights_.moving, look_);
         }
-        for (int i = 0; i < kSpan; ++i) {
-            const int32_t* on = covered.on + size_t(i) * kSamples;
-            if ((on[0] | on[1] | on[2] | on[3]) == 0) continue;
-            const double s = std::clamp(here.s + ds * i, 0.0, 1.0), t = std::clamp(here.t + dt * i, 0.0, 1.0);
-            drawPixel(facet, first + i, y, {s, t}, on, covered.nearness + size_t(i) * kSamples, sampler);
-        }
+        SpanColours colours;
+        shadeSpan(look_, colours);
+        if (facet.opacity < 1)
+            tint(covered, colours, facet.opacity, index(first, y));
+        else
+            put(covered, colours, index(first, y));
     }
 
-    void drawPixel(const Facet& facet, int x, int y, Shares at, const int32_t* on, const float* depth,
-                   const std::optional<PictureSampler>& sampler) {
-        const SurfaceColour colour = colourAt(facet, at.s, at.t, sampler);
-        const float light = lightAt(at.s, at.t);
-        const uint32_t shown = uint32_t(shade_(colour.b, light)) | uint32_t(shade_(colour.g, light)) << 8 |
-                               uint32_t(shade_(colour.r, light)) << 16 | 0xff000000u;
-        float* nearness = nearness_.data() + index(x, y);
-        uint32_t* colours = colours_.data() + index(x, y);
-        for (int k = 0; k < kSamples; ++k)
-            if (on[k] && colour.a > kThere[k]) nearness[k] = depth[k], colours[k] = shown;
+    /// Samples that a facet covers take its colour and nearness.
+    void put(const SpanCover& covered, const SpanColours& colours, size_t at) {
+        for (size_t i = 0; i < size_t(kSamples); ++i)
+            for (size_t p = 0, k = i * kSpan; p < size_t(kSpan); ++p, ++k) {
+                const bool on = covered.on[k] != 0 && colours.there[p] > kThere[i];
+                nearness_[at + k] = on ? covered.nearness[k] : nearness_[at + k];
+                colours_[at + k] = on ? colours.pixel[p] : colours_[at + k];
+            }
     }
 
-    static SurfaceColour colourAt(const Facet& facet, double s, double t,
-                                  const std::optional<PictureSampler>& sampler) {
-        if (sampler) return sampler->at(facet.onPicture.map({s, t}));
-        return {facet.colour[2] * 255, facet.colour[1] * 255, facet.colour[0] * 255, 255};
-    }
-
-    float lightAt(double s, double t) const {
-        if (light_.lamp <= 0) return light_.everywhere;
-        const Vec3 place = light_.place + light_.right * s + light_.down * t;
-        return light_.everywhere + light_.lamp * lights_.map.light(place);
+    /// The same for what is seen through: it leaves what is there nearer than what comes behind it.
+    void tint(const SpanCover& covered, const SpanColours& colours, float opacity, size_t at) {
+        constexpr uint32_t kWhole = 256;
+        const auto share = uint32_t(std::lround(opacity * float(kWhole)));
+        for (size_t i = 0; i < size_t(kSamples); ++i)
+            for (size_t p = 0, k = i * kSpan; p < size_t(kSpan); ++p, ++k) {
+                const uint32_t was = colours_[at + k], own = colours.pixel[p];
+                const uint32_t br = (own & kPair) * share + (was & kPair) * (kWhole - share);
+                const uint32_t ga = (own >> 8 & kPair) * share + (was >> 8 & kPair) * (kWhole - share);
+                const bool on = covered.on[k] != 0 && colours.there[p] > kThere[i];
+                colours_[at + k] = on ? (br >> 8 & kPair) | (ga & ~kPair) : was;
+            }
     }
 
     int width_, top_, bottom_;
     double middleX_, middleY_;
     const Lights& lights_;
-    const Shade& shade_;
-    FacetLight light_;
+    SpanLook look_;
     SampleLanes lanes_ = sampleLanes();
     int stride_;             ///< pixels of a row that are kept
     Buffer<float> nearness_; ///< one over the depth
     Buffer<uint32_t> colours_;
 };
 
-/// The mean of all samples of a pixel, premultiplied. Two channels are added at once: no sum is over 16 bits.
+/// The mean of all samples of a pixel, premultiplied.
 uint32_t meanOf(const Band& band, int x, int y, int finer) {
-    constexpr uint32_t kPair = 0x00ff00ff;
     uint32_t br = 0, ga = 0;
     for (int j = 0; j < finer; ++j)
-        for (int i = 0; i < finer; ++i) {
-            const uint32_t* c = band.samples(x * finer + i, y * finer + j);
-            if ((c[0] | c[1] | c[2] | c[3]) == 0) continue; // nothing there
-            for (int k = 0; k < kSamples; ++k) br += c[k] & kPair, ga += (c[k] >> 8) & kPair;
-        }
+        for (int i = 0; i < finer; ++i)
+            for (int k = 0; k < kSamples; ++k) {
+                const uint32_t c = band.sample(x * finer + i, y * finer + j, k);
+                br += c & kPair, ga += c >> 8 & kPair;
+            }
     const auto n = uint32_t(finer * finer * kSamples);
-    if (n == kSamples) return (((br + 0x20002) >> 2) & kPair) | ((((ga + 0x20002) >> 2) & kPair) << 8);
     const auto mean = [n](uint32_t sum) { return (sum + n / 2) / n; };
     return mean(br & 0xffff) | mean(ga & 0xffff) << 8 | mean(br >> 16) << 16 | mean(ga >> 16) << 24;
+}
+
+/// The same for a span of pixels that are not finer.
+void meansOf(const uint32_t* samples, uint32_t* out) {
+    static_assert(kSamples == 4);
+    constexpr uint32_t kHalf = 0x00020002;
+    for (int p = 0; p < kSpan; ++p) {
+        uint32_t br = kHalf, ga = kHalf;
+        for (int k = 0; k < kSamples; ++k) {
+            br += samples[k * kSpan + p] & kPair, ga += samples[k * kSpan + p] >> 8 & kPair;
+        }
+        out[p] = (br >> 2 & kPair) | (ga >> 2 & kPair) << 8;
+    }
+}
+
+/// A row of the finished picture, 4 · width bytes.
+void takeRow(const Band& band, int y, int width, int finer, uint8_t* out) {
+    if (finer == 1) {
+        uint32_t pixels[kSpan];
+        for (int x = 0; x < width; x += kSpan) {
+            meansOf(band.span(x, y), pixels);
+            std::memcpy(out + 4 * size_t(x), pixels, 4 * size_t(std::min(kSpan, width - x)));
+        }
+        return;
+    }
+    for (int x = 0; x < width; ++x) {
+        const uint32_t pixel = meanOf(band, x, y, finer);
+        std::memcpy(out + 4 * size_t(x), &pixel, 4);
+    }
+}
+
+/// The nearest first: what they hide need not be read. What is seen through comes last, the farthest first.
+void sortForDrawing(std::vector<SeenFacet>& seen) {
+    const auto depth = [](const SeenFacet& f) { return (f.corner + f.right * 0.5 + f.down * 0.5).z; };
+    const auto clear = [](const SeenFacet& f) { return f.facet->opacity < 1; };
+    std::sort(seen.begin(), seen.end(), [&](const SeenFacet& a, const SeenFacet& b) {
+        if (clear(a) != clear(b)) return clear(b);
+        return clear(a) ? depth(a) < depth(b) : depth(a) > depth(b);
+    });
 }
 
 } // namespace
@@ -241,25 +265,18 @@ Buffer<uint8_t> drawFacets(std::span<const Facet> facets, const Eye& eye, const 
     std::vector<SeenFacet> seen;
     for (const Facet& facet : facets)
         if (auto one = seenFacet(facet, large)) seen.push_back(*one);
-    // The nearest first: what they hide need not be read.
-    const auto depth = [](const SeenFacet& f) { return (f.corner + f.right * 0.5 + f.down * 0.5).z; };
-    std::sort(seen.begin(), seen.end(),
-              [&](const SeenFacet& a, const SeenFacet& b) { return depth(a) > depth(b); });
+    sortForDrawing(seen);
     const LampMap map(facets, eye, lamp.from);
     const Lights lights{map, lamp.from.unit(), std::clamp(lamp.everywhere, 0.0, 1.0), finer == 1};
-    const Shade shade;
     Buffer<uint8_t> out(size_t(size.width) * size_t(size.height) * 4);
     const int bands = (size.height + kBandRows - 1) / kBandRows;
-    tbb::parallel_for(0, bands, [&](int i) {
+    eachApart(bands, [&](int i) {
         if (cancel && *cancel) return;
         const int top = i * kBandRows, bottom = std::min(size.height, top + kBandRows);
-        Band band(size.width * finer, size.height * finer, top * finer, bottom * finer, lights, shade);
+        Band band(size.width * finer, size.height * finer, top * finer, bottom * finer, lights);
         for (const SeenFacet& facet : seen) band.draw(facet);
         for (int y = top; y < bottom; ++y)
-            for (int x = 0; x < size.width; ++x) {
-                const uint32_t pixel = meanOf(band, x, y, finer);
-                std::memcpy(out.data() + (size_t(y) * size_t(size.width) + size_t(x)) * 4, &pixel, 4);
-            }
+            takeRow(band, y, size.width, finer, out.data() + size_t(y) * size_t(size.width) * 4);
     });
     return out;
 }

@@ -17,7 +17,8 @@ struct DrawSize {
 
 /// Premultiplied BGRA bytes, transparent where nothing is; rows of 4 · width bytes without gaps. Pictures are
 /// read between their pixels and sizes, with up to four reads along what is seen at a slant. What a facet
-/// hides from the lamp is lit from everywhere alone. On all cores. Stops early once `*cancel` is true.
+/// hides from the lamp is lit from everywhere alone. What is seen through is laid over what lies behind it,
+/// in the order of the middles of its facets. On all cores. Stops early once `*cancel` is true.
 Buffer<uint8_t> drawFacets(std::span<const Facet> facets, const Eye& eye, const Lamp& lamp,
                            const DrawSize& size, const std::atomic<bool>* cancel = nullptr);
 

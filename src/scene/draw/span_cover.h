@@ -7,7 +7,8 @@ namespace glyptos {
 
 inline constexpr int kSpanPixels = 8, kPixelSamples = 4, kSpanLanes = kSpanPixels * kPixelSamples;
 
-/// Where samples lie, from the middle of the first pixel; of one pixel after the other.
+/// Samples of a span lie together: the first of each pixel, then the second of each, …
+/// Where they are, from the middle of the first pixel.
 struct SampleLanes {
     alignas(64) float x[kSpanLanes], y[kSpanLanes];
 };

@@ -1,6 +1,8 @@
 #include "scene/fold/board_pictures.h"
 
 #include <algorithm>
+#include <cmath>
+#include <tuple>
 
 namespace glyptos {
 namespace {
@@ -24,23 +26,33 @@ SurfacePicture pictureOf(const Buffer<uint8_t>& rgb, const Buffer<float>& cover,
     return {std::move(out), w, h};
 }
 
-struct PictureSize {
-    int w, h;
-};
-PictureSize sizeOf(double width, double height, double pxPerUnit) {
+std::pair<int, int> sizeOf(double width, double height, double pxPerUnit) {
     return {std::max(1, int(std::lround(width * pxPerUnit))),
             std::max(1, int(std::lround(height * pxPerUnit)))};
 }
 
-/// A panel on white paper, cut to its outline.
-BoardPictures::Side printed(Renderer& renderer, const ReleasePtr& release, const std::string& piece,
-                            const Panel& panel, double pxPerUnit, const std::atomic<bool>* cancel) {
-    const auto [w, h] = sizeOf(panel.width, panel.height, pxPerUnit);
-    const Scene scene = panelScene(release, {piece, panel.id}, {pxPerUnit, true});
-    const Buffer<uint8_t> rgb = renderer.renderRgb8OnWhite(scene, {0, 0, w, h}, cancel);
-    const Affine map = Affine::scaling(w / panel.width, h / panel.height);
-    return std::make_shared<const SurfacePicture>(
-        pictureOf(rgb, boardCover(panel.outline, panel.cutouts, map, w, h), w, h));
+/// A panel as it is drawn, and how much of each pixel is within its outline.
+struct DrawnPanel {
+    Scene scene;
+    Buffer<float> cover;
+    int w = 0, h = 0;
+
+    DrawnPanel(const ReleasePtr& release, const PanelRef& ref, const Panel& panel, double pxPerUnit)
+        : scene(panelScene(release, ref, {pxPerUnit, true})) {
+        std::tie(w, h) = sizeOf(panel.width, panel.height, pxPerUnit);
+        cover = boardCover(panel.outline, panel.cutouts, Affine::scaling(w / panel.width, h / panel.height),
+                           w, h);
+    }
+};
+
+const Panel* panelOf(const Release& release, const PanelRef& ref) {
+    const PiecePtr piece = release.piece(ref.piece);
+    return piece ? piece->flat->panel(ref.panel) : nullptr;
+}
+
+double scaleFor(const Panel& panel, double pxPerUnit) {
+    constexpr double kLargest = 4096;
+    return std::min(pxPerUnit, kLargest / std::max(panel.width, panel.height));
 }
 
 /// Paper in the shape of the board; nothing where that is its whole box. Seen from behind it is mirrored.
@@ -56,6 +68,29 @@ BoardPictures::Side blank(const Board& board, bool behind, double pxPerUnit) {
 
 } // namespace
 
+BoardPictures::Side panelOnPaper(Renderer& renderer, const ReleasePtr& release, const PanelRef& ref,
+                                 double pxPerUnit, const std::atomic<bool>* cancel) {
+    const Panel* panel = panelOf(*release, ref);
+    if (!panel) return nullptr;
+    const DrawnPanel drawn(release, ref, *panel, scaleFor(*panel, pxPerUnit));
+    const auto rgb = renderer.renderRgb8OnWhite(drawn.scene, {0, 0, drawn.w, drawn.h}, cancel);
+    return std::make_shared<const SurfacePicture>(pictureOf(rgb, drawn.cover, drawn.w, drawn.h));
+}
+
+BoardPictures::Side panelWithoutPaper(Renderer& renderer, const ReleasePtr& release, const PanelRef& ref,
+                                      double pxPerUnit, const std::atomic<bool>* cancel) {
+    const Panel* panel = panelOf(*release, ref);
+    if (!panel) return nullptr;
+    const DrawnPanel drawn(release, ref, *panel, scaleFor(*panel, pxPerUnit));
+    Buffer<uint8_t> bytes = renderer.renderStraightRgba8(drawn.scene, {0, 0, drawn.w, drawn.h}, cancel);
+    for (size_t i = 0; i < drawn.cover.size(); ++i) {
+        uint8_t* pixel = bytes.data() + 4 * i;
+        std::swap(pixel[0], pixel[2]);
+        pixel[3] = uint8_t(std::lround(pixel[3] * std::clamp(drawn.cover[i], 0.0F, 1.0F)));
+    }
+    return std::make_shared<const SurfacePicture>(std::move(bytes), drawn.w, drawn.h);
+}
+
 BoardPictures boardPictures(Renderer& renderer, const ReleasePtr& release, const std::string& piece,
                             const Folding& folding, double pxPerUnit, const std::atomic<bool>* cancel) {
     BoardPictures out;
@@ -67,8 +102,9 @@ BoardPictures boardPictures(Renderer& renderer, const ReleasePtr& release, const
     for (const Board& board : folding.boards()) {
         const auto side = [&](const std::optional<PrintedSide>& print, bool behind) {
             if (board.outline.box.empty()) return BoardPictures::Side();
-            return print ? printed(renderer, release, piece, shown->flat->panels[print->panel], scale, cancel)
-                         : blank(board, behind, scale);
+            if (!print) return blank(board, behind, scale);
+            return panelOnPaper(renderer, release, {piece, shown->flat->panels[print->panel].id}, scale,
+                                cancel);
         };
         out.boards.push_back({side(board.face, false), side(board.back, true)});
     }

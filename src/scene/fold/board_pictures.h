@@ -24,4 +24,11 @@ BoardPictures boardPictures(Renderer& renderer, const ReleasePtr& release, const
                             const Folding& folding, double pxPerUnit,
                             const std::atomic<bool>* cancel = nullptr);
 
+/// What is printed on a panel, cut to its outline: on paper, or on something that shows where no art is. In
+/// `pxPerUnit`, at most 4096 px a side.
+BoardPictures::Side panelOnPaper(Renderer& renderer, const ReleasePtr& release, const PanelRef& panel,
+                                 double pxPerUnit, const std::atomic<bool>* cancel = nullptr);
+BoardPictures::Side panelWithoutPaper(Renderer& renderer, const ReleasePtr& release, const PanelRef& panel,
+                                      double pxPerUnit, const std::atomic<bool>* cancel = nullptr);
+
 } // namespace glyptos

@@ -119,27 +119,51 @@ std::vector<Facet> foldedFacets(const Flat& flat, const Folding& folding, const 
     return std::move(maker.facets);
 }
 
-Eye eyeFor(const Folding& folding, const FoldShares& shares, const Pose& turn, double nearness, int width,
-           int height) {
-    constexpr double kFar = 4; // distances of its own reach
+namespace {
+
+constexpr double kFar = 4; // distances of its own reach
+
+/// At the middle of the box, but for how large it is seen.
+Eye eyeAt(const Bounds3& bounds, const Pose& turn) {
     Eye eye;
     eye.turn = turn;
     eye.turn.origin = {};
-    Vec3 least{1e30, 1e30, 1e30}, most{-1e30, -1e30, -1e30};
+    if (bounds.least.x > bounds.most.x) return eye; // nothing is there
+    eye.middle = (bounds.least + bounds.most) * 0.5;
+    eye.distance = kFar * std::max((bounds.most - bounds.least).length() / 2, 1e-6);
+    return eye;
+}
+
+} // namespace
+
+Eye eyeFitting(const Bounds3& bounds, const Pose& turn, double nearness, int width, int height) {
+    Eye eye = eyeAt(bounds, turn);
+    constexpr double kOfView = 0.94;
+    double focal = 1e12;
+    for (const double x : {bounds.least.x, bounds.most.x})
+        for (const double y : {bounds.least.y, bounds.most.y})
+            for (const double z : {bounds.least.z, bounds.most.z}) {
+                const Vec3 p = eye.turn.mapVector(Vec3{x, y, z} - eye.middle);
+                const double depth = eye.distance - p.z;
+                focal = std::min({focal, width / 2.0 * depth / std::max(std::abs(p.x), 1e-6),
+                                  height / 2.0 * depth / std::max(std::abs(p.y), 1e-6)});
+            }
+    eye.focal = nearness * kOfView * focal;
+    return eye;
+}
+
+Eye eyeFor(const Folding& folding, const FoldShares& shares, const Pose& turn, double nearness, int width,
+           int height) {
+    Bounds3 bounds;
     const std::vector<Pose> poses = folding.poses(shares);
     for (size_t i = 0; i < poses.size(); ++i) {
         const Rect& r = folding.boards()[i].outline.box;
         if (r.empty()) continue;
         for (const Vec2& at :
-             {Vec2{r.x, r.y}, Vec2{r.right(), r.y}, Vec2{r.x, r.bottom()}, Vec2{r.right(), r.bottom()}}) {
-            const Vec3 p = poses[i].map({at.x, at.y, 0});
-            least = {std::min(least.x, p.x), std::min(least.y, p.y), std::min(least.z, p.z)};
-            most = {std::max(most.x, p.x), std::max(most.y, p.y), std::max(most.z, p.z)};
-        }
+             {Vec2{r.x, r.y}, Vec2{r.right(), r.y}, Vec2{r.x, r.bottom()}, Vec2{r.right(), r.bottom()}})
+            bounds.take(poses[i].map({at.x, at.y, 0}));
     }
-    if (least.x > most.x) return eye; // nothing is there
-    eye.middle = (least + most) * 0.5;
-    eye.distance = kFar * std::max((most - least).length() / 2, 1e-6);
+    Eye eye = eyeAt(bounds, turn);
     eye.focal = nearness * kFar * std::min(width / 2.0, height / 2.0);
     return eye;
 }

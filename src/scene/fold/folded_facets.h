@@ -14,5 +14,7 @@ std::vector<Facet> foldedFacets(const Flat& flat, const Folding& folding, const 
 /// more than 1 it is nearer. How large the piece is seen does not change with the turn.
 Eye eyeFor(const Folding& folding, const FoldShares& shares, const Pose& turn, double nearness, int width,
            int height);
+/// An eye that sees all that lies in a box, as large as it can be seen from there.
+Eye eyeFitting(const Bounds3& bounds, const Pose& turn, double nearness, int width, int height);
 
 } // namespace glyptos

@@ -49,10 +49,15 @@ int layersBetween(const Flat& flat, const Fold& fold) {
     return most;
 }
 
-/// How gently a step starts and ends.
-double eased(double share) {
-    const double s = std::clamp(share, 0.0, 1.0);
-    return s * s * (3 - 2 * s);
+/// Whether it is among the last of the flat folds between panels.
+bool isPocket(const Flat& flat, const Fold& fold) {
+    const auto brings = [&](const Fold& f) {
+        return isFlatFold(f) && std::any_of(f.joins.begin(), f.joins.end(), [&](const auto& join) {
+                   return std::max(join.first, join.second) < flat.panels.size();
+               });
+    };
+    return brings(fold) && std::none_of(flat.folds.begin(), flat.folds.end(),
+                                        [&](const Fold& f) { return f.order > fold.order && brings(f); });
 }
 
 /// Of folds that close a ring those that come first hold it: what was folded together stays so.
@@ -80,8 +85,9 @@ double areaOf(const Board& board) {
 
 } // namespace
 
-Folding::Folding(const Flat& flat)
-    : thickness_(flat.thickness) {
+Folding::Folding(const Flat& flat, double filling)
+    : thickness_(flat.thickness)
+    , filling_(filling) {
     if (flat.bound) {
         addLeaves(flat);
         findRims();
@@ -151,7 +157,7 @@ void Folding::hang(const Flat& flat, const std::vector<Join>& tree, size_t root,
 Hinge Folding::hinge(const Flat& flat, size_t place, size_t parent, size_t child) const {
     const Fold& fold = flat.folds[place];
     const bool mountain = fold.kind == FoldKind::Mountain;
-    const double gap = layersBetween(flat, fold) * thickness_ / 2;
+    const double gap = (layersBetween(flat, fold) * thickness_ + (isPocket(flat, fold) ? filling_ : 0)) / 2;
     Hinge out;
     out.parent = parent, out.child = child, out.fold = place, out.angle = fold.angle;
     out.at = {fold.from.x, fold.from.y, mountain ? -thickness_ - gap : gap};
@@ -168,7 +174,7 @@ Hinge Folding::hinge(const Flat& flat, size_t place, size_t parent, size_t child
 
 FoldShares Folding::sharesAt(double at) const {
     FoldShares out;
-    for (const int order : orders_) out.push_back(eased(std::clamp(at, 0.0, 1.0) * steps_ - order));
+    for (const int order : orders_) out.push_back(gentle(std::clamp(at, 0.0, 1.0) * steps_ - order));
     return out;
 }
 

@@ -45,7 +45,9 @@ class Folding {
         size_t fold, a, b;
     };
 
-    explicit Folding(const Flat& flat);
+    /// `filling`, in units of the flat, is what lies in a pocket: the folds by half a turn that come last go
+    /// round it.
+    explicit Folding(const Flat& flat, double filling = 0);
 
     const std::vector<Board>& boards() const { return boards_; }
     const std::vector<Hinge>& hinges() const { return hinges_; } ///< parents before their children
@@ -72,7 +74,7 @@ class Folding {
     std::vector<Hinge> hinges_;
     std::vector<int> orders_; ///< step of each fold, from 0
     int steps_ = 0;
-    double thickness_ = 0;
+    double thickness_ = 0, filling_ = 0;
 };
 
 } // namespace glyptos

@@ -1,5 +1,6 @@
 #include "scene/fold/grab.h"
 
+#include "scene/draw/nearest_share.h"
 #include "scene/draw/rasterize.h"
 #include "scene/draw/seen_facet.h"
 
@@ -52,21 +53,13 @@ std::optional<FoldTowards> foldTowards(const Folding& folding, const FoldShares&
     const auto hinge = std::find_if(folding.hinges().begin(), folding.hinges().end(),
                                     [&](const Hinge& h) { return h.child == grab.board; });
     if (hinge == folding.hinges().end()) return std::nullopt;
-    constexpr int kTries = 181;
-    constexpr double kStay = 12; // px that a whole turn must be nearer by
-    FoldTowards best{hinge->fold, shares[hinge->fold]};
-    double least = 1e30;
     FoldShares tried = shares;
-    for (int i = 0; i < kTries; ++i) {
-        const double share = double(i) / (kTries - 1);
+    const auto seen = [&](double share) {
         tried[hinge->fold] = share;
         const Pose pose = folding.poses(tried)[grab.board];
-        const auto seen = seenAt(pose.map({grab.onFlat.x, grab.onFlat.y, 0}), eye);
-        if (!seen) continue;
-        const double off = (*seen - at).length() + kStay * std::abs(share - shares[hinge->fold]);
-        if (off < least) least = off, best.share = share;
-    }
-    return best;
+        return seenAt(pose.map({grab.onFlat.x, grab.onFlat.y, 0}), eye);
+    };
+    return FoldTowards{hinge->fold, nearestShare(seen, shares[hinge->fold], at)};
 }
 
 } // namespace glyptos

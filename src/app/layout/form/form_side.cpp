@@ -166,7 +166,14 @@ QWidget* FormSide::makeSheet() {
     connect(trace_, &QPushButton::clicked, this, &FormSide::traceAsked);
     connect(measure_, &QPushButton::toggled, this, &FormSide::measureToggled);
     column->addWidget(open);
+    page_ = new QSpinBox;
+    page_->setAccessibleName(tr("Page of the printer's file"));
+    page_->setKeyboardTracking(false);
+    connect(page_, &QSpinBox::valueChanged, this, &FormSide::pageAsked);
+    column->addWidget(pageRow_ =
+                          inOneRow({roleLabel(tr("Page"), "soft"), page_, pages_ = roleLabel({}, "soft")}));
     column->addWidget(inOneRow({trace_, measure_}));
+    setPages(1, 1);
     setSheetNote({}, false);
     return box;
 }
@@ -176,6 +183,14 @@ void FormSide::setSheetNote(const QString& note, bool canTrace) {
                                             "and to trace.")
                                        : note);
     trace_->setEnabled(canTrace);
+}
+
+void FormSide::setPages(int page, int pages) {
+    const QSignalBlocker quiet(page_);
+    page_->setRange(1, pages);
+    page_->setValue(page);
+    pages_->setText(tr("of %1").arg(pages));
+    pageRow_->setVisible(pages > 1);
 }
 
 void FormSide::change(const QString& name, const std::function<void(Form&)>& edit) {

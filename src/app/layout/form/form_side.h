@@ -9,6 +9,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QSpinBox>
 #include <QVBoxLayout>
 #include <array>
 
@@ -22,6 +23,9 @@ class FormSide : public QWidget {
     void show(const Form& form, const std::vector<FormPart>& parts, const std::optional<PartRef>& inHand);
     /// What there is of a printer's sheet.
     void setSheetNote(const QString& note, bool canTrace);
+    /// Which page of the printer's file lies under the form, from 1; with one page there is nothing to
+    /// choose.
+    void setPages(int page, int pages);
     QComboBox* sheets() const { return sheets_; }
 
   Q_SIGNALS:
@@ -30,6 +34,7 @@ class FormSide : public QWidget {
     void partAsked(PartKind kind);
     void chosen(const std::optional<PartRef>& part);
     void sheetFileAsked();
+    void pageAsked(int page); ///< from 1
     void traceAsked();
     void measureToggled(bool on);
     void keepAsked();  ///< for new pieces
@@ -53,6 +58,9 @@ class FormSide : public QWidget {
     QWidget* inHandBox_;
     QLabel *formName_, *sheetNote_;
     QPushButton *trace_, *measure_, *remove_;
+    QWidget* pageRow_;
+    QSpinBox* page_;
+    QLabel* pages_;
 };
 
 } // namespace glyptos

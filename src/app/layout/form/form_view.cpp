@@ -46,6 +46,9 @@ FormView::FormView(Engine& engine, RenderService& service)
     connect(side_, &FormSide::partAsked, this, &FormView::add);
     connect(side_, &FormSide::measureToggled, bench_, &FormBench::setMeasuring);
     connect(side_, &FormSide::sheetFileAsked, this, &FormView::askSheet);
+    connect(side_, &FormSide::pageAsked, this, [this](int page) {
+        if (!sheetFile_.isEmpty()) laySheet(sheetFile_, size_t(page - 1));
+    });
     connect(side_, &FormSide::traceAsked, this, &FormView::trace);
     connect(side_, &FormSide::keepAsked, this, [this] {
         bool good = false;
@@ -117,13 +120,15 @@ void FormView::readSheetOfPiece() {
     if (id != sheetSource_) {
         sheetSource_ = id;
         sheet_.reset();
+        sheetFile_.clear();
+        side_->setPages(1, 1);
         if (source && source->bytes && !reading_.isRunning())
             reading_.setFuture(inBackground([source, piece = piece->id]() -> Result<Read> {
                 const auto bytes = source->bytes->read();
                 if (!bytes) return tl::unexpected(bytes.error());
                 auto sheet = readPrintersSheet(**bytes, source->name);
                 if (!sheet) return tl::unexpected(sheet.error());
-                return Read{std::move(*sheet), nullptr, piece};
+                return Read{std::move(*sheet), nullptr, piece, {}, {}};
             }));
     }
     std::vector<DielineLine> lines;
@@ -156,34 +161,37 @@ Affine FormView::sheetToForm() const {
 
 void FormView::laySheet(const QString& file, size_t page) {
     if (reading_.isRunning() || !document_->piece()) return;
-    reading_.setFuture(
-        inBackground([name = file.toStdString(), page, piece = document_->panel().piece]() -> Result<Read> {
-            auto bytes = readFile(name);
-            if (!bytes) return tl::unexpected(bytes.error());
-            const std::string title = std::filesystem::path(name).filename().string();
-            auto sheet = readPrintersSheet(*bytes, title, page);
-            if (!sheet) return tl::unexpected(sheet.error());
-            auto imported = importBytes(sheet->bytes, title);
-            if (!imported) return tl::unexpected(imported.error());
-            return Read{std::move(*sheet), imported->source, piece};
-        }));
+    reading_.setFuture(inBackground([file, page, piece = document_->panel().piece]() -> Result<Read> {
+        const std::string name = file.toStdString();
+        auto bytes = readFile(name);
+        if (!bytes) return tl::unexpected(bytes.error());
+        const std::string title = std::filesystem::path(name).filename().string();
+        auto sheet = readPrintersSheet(*bytes, title, page);
+        if (!sheet) return tl::unexpected(sheet.error());
+        auto imported = importBytes(sheet->bytes, title);
+        if (!imported) return tl::unexpected(imported.error());
+        // Its board lies where the form's does, where it says what is cut.
+        const auto traced = tracedForm(sheet->lines, "traced", sheet->name);
+        const Vec2 origin = traced ? traced->origin : Vec2{};
+        return Read{std::move(*sheet), imported->source, piece, origin, file, page};
+    }));
 }
 
 void FormView::take(const Read& read) {
     sheet_ = std::make_shared<const PrintersSheet>(read.sheet);
     if (!read.source) return refresh();
     sheetSource_ = read.source->id;
+    sheetFile_ = read.file;
+    side_->setPages(int(read.page) + 1, int(read.sheet.pages));
     Reference under;
     under.source = read.source->id;
     under.placement.scaleX = under.placement.scaleY = kMmPerInch / kSheetPpi;
-    // Its board lies where the form's does, where it says what is cut.
-    const auto traced = tracedForm(read.sheet.lines, "traced", read.sheet.name);
-    const Vec2 origin = traced ? traced->origin : Vec2{};
-    under.placement.position = {read.sheet.width / 2 - origin.x, read.sheet.height / 2 - origin.y};
+    under.placement.position = {read.sheet.width / 2 - read.origin.x, read.sheet.height / 2 - read.origin.y};
     ReleasePtr next = withSource(document_->release(), read.source);
     next = withReference(next, {read.piece, {}}, under);
     document_->edit(tr("Lay %1 under the form").arg(q(read.sheet.name)), next);
-    Q_EMIT done(read.sheet.pages > 1 ? tr("Page 1 of the %1 pages of %2 lies under the form.")
+    Q_EMIT done(read.sheet.pages > 1 ? tr("Page %1 of the %2 pages of %3 lies under the form.")
+                                           .arg(read.page + 1)
                                            .arg(read.sheet.pages)
                                            .arg(q(read.sheet.name))
                                      : tr("%1 lies under the form.").arg(q(read.sheet.name)));

@@ -36,6 +36,9 @@ class FormView : public QObject {
         PrintersSheet sheet;
         SourcePtr source; ///< to lie under the form; nothing when it does already
         std::string piece;
+        Vec2 origin;     ///< of the board that its lines cut, on the sheet
+        QString file;    ///< where it was read from, when it was just chosen
+        size_t page = 0; ///< of that file
     };
     void refresh();
     void readSheetOfPiece();
@@ -57,6 +60,7 @@ class FormView : public QObject {
     std::string pieceShown_;
     std::shared_ptr<const PrintersSheet> sheet_;
     std::string sheetSource_; ///< the source that it was read from
+    QString sheetFile_;       ///< whose other pages can be had; empty: not known
     QFutureWatcher<Result<Read>> reading_;
     QFutureWatcher<Result<QString>> writing_;
 };
