@@ -249,6 +249,17 @@ bool takeForm(MainWindow& window, const char* form, const char* panel) {
     return false;
 }
 
+/// The jewel case, taken apart up to its booklet.
+bool shootPacked(MainWindow& window, const QString& folder) {
+    LayoutView& layOut = *window.layOut();
+    if (!takeForm(window, "tray-card", "back")) return false;
+    layOut.showFolded(true);
+    layOut.fold()->setPacked(true);
+    layOut.findChild<QSlider*>()->setValue(480);
+    return shoot(window, folder, QStringLiteral("packed"),
+                 [&] { return layOut.fold()->isSettled() && layOut.isJudged(); });
+}
+
 /// Flats of a disc's and a cassette's card, and the form of the first over a plant's own sheet.
 bool shootForms(MainWindow& window, const QString& folder) {
     LayoutView& layOut = *window.layOut();
@@ -355,12 +366,7 @@ int main(int argc, char** argv) {
         shoot(window, folder, QStringLiteral("deliver"), [&] { return weighing.elapsed() > 4000; }) && fine;
     fine = shootAsPrinted(window, folder) && fine;
     applyTheme(app, true);
-    window.showStep(Step::Compose);
-    for (const LayerPtr& layer : stackOf(*document.release(), document.panel()))
-        if (layer->as<TextContent>()) {
-            document.selectLayer(layer->id);
-            break;
-        }
-    fine = shoot(window, folder, QStringLiteral("compose-night")) && fine;
+    window.showStep(Step::LayOut);
+    fine = shootPacked(window, folder) && fine;
     return fine ? 0 : 2;
 }

@@ -1,5 +1,6 @@
 #include "color/profile.h"
 
+#include "color/ink_table.h"
 #include "color/lcms_profile.h"
 
 #include <cmath>
@@ -105,23 +106,28 @@ Result<std::shared_ptr<const ToPress>> ToPress::create(std::span<const uint8_t> 
                     "The press profile is not a CMYK profile; nothing was written. Choose another profile.");
     std::shared_ptr<ToPress> made(new ToPress);
     const ProfilePtr srgb(cmsCreate_sRGBProfile());
-    made->transform_ =
-        cmsCreateTransform(srgb.get(), TYPE_RGB_8, press.get(), TYPE_CMYK_8, cmsUInt32Number(look.intent),
-                           (look.blackPoint ? cmsFLAGS_BLACKPOINTCOMPENSATION : 0) | cmsFLAGS_NOCACHE);
-    if (!made->transform_)
+    const std::unique_ptr<void, void (*)(void*)> transform(
+        cmsCreateTransform(srgb.get(), TYPE_RGB_16, press.get(), TYPE_CMYK_16, cmsUInt32Number(look.intent),
+                           (look.blackPoint ? cmsFLAGS_BLACKPOINTCOMPENSATION : 0) | cmsFLAGS_NOCACHE |
+                               cmsFLAGS_NOOPTIMIZE),
+        [](void* t) {
+            if (t) cmsDeleteTransform(t);
+        });
+    if (!transform)
         return fail(
             Fault::Damaged,
             "The press profile cannot be used for output; nothing was written. Choose another profile.");
     char text[256] = "CMYK";
     cmsGetProfileInfoASCII(press.get(), cmsInfoDescription, "en", "US", text, sizeof text);
+    made->table_ = std::make_unique<const InkTable>([&](const uint16_t* rgb, uint16_t* cmyk, size_t count) {
+        cmsDoTransform(transform.get(), rgb, cmyk, cmsUInt32Number(count));
+    });
     made->inkLimit_ = inkLimit;
     made->description_ = text;
     return made;
 }
 
-ToPress::~ToPress() {
-    if (transform_) cmsDeleteTransform(transform_);
-}
+ToPress::~ToPress() = default;
 
 void ToPress::convert(const uint8_t* rgb, uint8_t* cmyk, size_t pixels) const {
     convertFreely(rgb, cmyk, pixels);
@@ -129,7 +135,7 @@ void ToPress::convert(const uint8_t* rgb, uint8_t* cmyk, size_t pixels) const {
 }
 
 void ToPress::convertFreely(const uint8_t* rgb, uint8_t* cmyk, size_t pixels) const {
-    cmsDoTransform(transform_, rgb, cmyk, static_cast<cmsUInt32Number>(pixels));
+    table_->convert(rgb, cmyk, pixels);
 }
 
 void ToPress::limit(uint8_t* cmyk, size_t pixels) const {

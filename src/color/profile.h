@@ -13,6 +13,8 @@
 
 namespace glyptos {
 
+class InkTable; // ink_table.h
+
 using Bytes = std::vector<uint8_t>;
 
 /// What the samples of a decoded picture mean, before conversion. CMYK is 0 = no ink; files that store it the
@@ -83,7 +85,7 @@ class ToPress {
 
   private:
     ToPress() = default;
-    void* transform_ = nullptr;
+    std::unique_ptr<const InkTable> table_;
     double inkLimit_ = 3.3;
     std::string description_;
 };

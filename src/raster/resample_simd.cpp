@@ -100,6 +100,50 @@ HWY_INLINE hn::Vec<Wide> Cubic(hn::Vec<Wide> x) {
                           hn::IfThenElseZero(hn::Lt(t, hn::Set(tag, 2.0f)), far));
 }
 
+/// Taps at many places between two pixels, each summing to 1, to be read between: of footprints that are laid
+/// for every pixel of a turned picture.
+class TapTable {
+  public:
+    static constexpr int kMost = 16; ///< taps
+
+    TapTable(float widen, int count)
+        : reach_(2 * widen) {
+        const Wide tag;
+        const auto narrow = hn::Set(tag, 1 / widen);
+        rows_.resize(size_t(kPlaces + 2) * kMost);
+        for (int i = 0; i < kPlaces + 2; ++i) {
+            float* row = rows_.data() + size_t(i) * kMost;
+            const auto start = hn::Set(tag, float(i) / kPlaces - reach_);
+            for (int k = 0; k < kMost; k += static_cast<int>(hn::Lanes(tag)))
+                hn::StoreU(Cubic(hn::Mul(hn::Add(hn::Iota(tag, float(k)), start), narrow)), tag, row + k);
+            float sum = 0;
+            for (int k = 0; k < count; ++k) sum += row[k];
+            for (int k = 0; k < kMost; ++k) row[k] = k < count ? row[k] / sum : 0;
+        }
+    }
+
+    /// For a result pixel at `at`; the first tap.
+    HWY_INLINE int lay(double at, float* weights) const {
+        const Wide tag;
+        const double from = at - reach_ - 0.5, first = std::ceil(from);
+        const float place = float(first - from) * kPlaces;
+        const int below = static_cast<int>(place);
+        const float* row = rows_.data() + size_t(below) * kMost;
+        const auto part = hn::Set(tag, place - float(below));
+        for (size_t k = 0; k < size_t(kMost); k += hn::Lanes(tag)) {
+            const auto low = hn::LoadU(tag, row + k);
+            hn::StoreU(hn::MulAdd(hn::Sub(hn::LoadU(tag, row + kMost + k), low), part, low), tag,
+                       weights + k);
+        }
+        return static_cast<int>(first);
+    }
+
+  private:
+    static constexpr int kPlaces = 512;
+    float reach_;
+    std::vector<float> rows_;
+};
+
 /// The taps of one result pixel on one axis.
 struct Taps {
     int first = 0;
@@ -115,6 +159,10 @@ struct Taps {
             hn::StoreU(Cubic(hn::Mul(hn::Add(hn::Iota(tag, float(k)), start), narrow)), tag, weights + k);
         sum = 0;
         for (int k = 0; k < count; ++k) sum += weights[k];
+    }
+    HWY_INLINE void lay(double at, const TapTable& table) {
+        first = table.lay(at, weights);
+        sum = 1;
     }
 };
 
@@ -180,26 +228,46 @@ class TapSums {
     float spread_[4 * (kMostTaps + 4)] = {}; ///< each weight once for every sample of a pixel
 };
 
+struct Whole {
+    int x, y;
+};
+
+/// `lay(at, x, y)` lays the taps of a result pixel whose centre is at a place of the source.
+template <class T, bool kOpaque, class Lay>
+HWY_INLINE void SumTurned(const Picture& source, const Affine& toSource, Whole from, Whole taps, Lay lay,
+                          Tile& out) {
+    std::vector<float> result(size_t(out.width) * 4);
+    TapSums<T, kOpaque> sums(source, taps.x, taps.y);
+    Taps across, down;
+    const Pixel pixel;
+    for (int y = 0; y < out.height; ++y) {
+        for (int x = 0; x < out.width; ++x) {
+            const Vec2 at = toSource.map({from.x + x + 0.5, from.y + y + 0.5});
+            lay({std::clamp(at.x, -16.0, source.width + 16.0), std::clamp(at.y, -16.0, source.height + 16.0)},
+                across, down);
+            hn::StoreU(hn::Mul(sums.at(across, down), hn::Set(pixel, 1.0f / (across.sum * down.sum))), pixel,
+                       result.data() + 4 * size_t(x));
+        }
+        StoreTileRow(result.data(), sizeof(T) == 1 ? 255.0f : 65535.0f, out.width, out, y);
+    }
+}
+
 /// Any other map: the kernel is laid over the source round each result pixel's centre.
 template <class T, bool kOpaque>
 void Turned(const Picture& source, const Affine& toSource, int x0, int y0, Tile& out) {
     const float widenX = Widen(toSource.a, toSource.c), widenY = Widen(toSource.b, toSource.d);
     const int tapsX = static_cast<int>(std::ceil(4 * widenX)) + 1;
     const int tapsY = static_cast<int>(std::ceil(4 * widenY)) + 1;
-    std::vector<float> result(size_t(out.width) * 4);
-    TapSums<T, kOpaque> sums(source, tapsX, tapsY);
-    Taps across, down;
-    const Pixel pixel;
-    for (int y = 0; y < out.height; ++y) {
-        for (int x = 0; x < out.width; ++x) {
-            const Vec2 at = toSource.map({x0 + x + 0.5, y0 + y + 0.5});
-            across.lay(std::clamp(at.x, -16.0, source.width + 16.0), widenX, tapsX);
-            down.lay(std::clamp(at.y, -16.0, source.height + 16.0), widenY, tapsY);
-            hn::StoreU(hn::Mul(sums.at(across, down), hn::Set(pixel, 1.0f / (across.sum * down.sum))), pixel,
-                       result.data() + 4 * size_t(x));
-        }
-        StoreTileRow(result.data(), sizeof(T) == 1 ? 255.0f : 65535.0f, out.width, out, y);
+    if (std::max(tapsX, tapsY) <= TapTable::kMost) {
+        const TapTable across(widenX, tapsX), down(widenY, tapsY);
+        return SumTurned<T, kOpaque>(
+            source, toSource, {x0, y0}, {tapsX, tapsY},
+            [&](Vec2 at, Taps& x, Taps& y) HWY_ATTR { x.lay(at.x, across), y.lay(at.y, down); }, out);
     }
+    SumTurned<T, kOpaque>(
+        source, toSource, {x0, y0}, {tapsX, tapsY},
+        [&](Vec2 at, Taps& x, Taps& y) HWY_ATTR { x.lay(at.x, widenX, tapsX), y.lay(at.y, widenY, tapsY); },
+        out);
 }
 
 template <class T, bool kOpaque>

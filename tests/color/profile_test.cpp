@@ -51,6 +51,42 @@ class ProfileTest : public QObject {
         cmsCloseProfile(out);
     }
 
+    /// Colours off the table's lattice, judged by what their inks look like: against the profile itself, in
+    /// floating point.
+    void inksLookAsTheProfileSays() {
+        const auto press = ToPress::create(pressProfileBytes(), 4.0);
+        const auto& bytes = pressProfileBytes();
+        cmsHPROFILE profile = cmsOpenProfileFromMem(bytes.data(), cmsUInt32Number(bytes.size())),
+                    srgb = cmsCreate_sRGBProfile(), lab = cmsCreateLab4Profile(nullptr);
+        cmsHTRANSFORM toInk =
+            cmsCreateTransform(srgb, TYPE_RGB_DBL, profile, TYPE_CMYK_DBL, INTENT_RELATIVE_COLORIMETRIC,
+                               cmsFLAGS_BLACKPOINTCOMPENSATION | cmsFLAGS_NOOPTIMIZE);
+        cmsHTRANSFORM toLab = cmsCreateTransform(profile, TYPE_CMYK_DBL, lab, TYPE_Lab_DBL,
+                                                 INTENT_RELATIVE_COLORIMETRIC, cmsFLAGS_NOOPTIMIZE);
+        double sum = 0, worst = 0;
+        int count = 0;
+        for (int r = 2; r < 256; r += 11)
+            for (int g = 5; g < 256; g += 11)
+                for (int b = 1; b < 256; b += 11, ++count) {
+                    const uint8_t colour[3] = {uint8_t(r), uint8_t(g), uint8_t(b)};
+                    const double exact[3] = {r / 255.0, g / 255.0, b / 255.0};
+                    uint8_t ink[4];
+                    (*press)->convert(colour, ink, 1);
+                    double inks[2][4];
+                    for (size_t c = 0; c < 4; ++c) inks[0][c] = ink[c] / 2.55;
+                    cmsDoTransform(toInk, exact, inks[1], 1);
+                    cmsCIELab seen[2];
+                    cmsDoTransform(toLab, inks, seen, 2);
+                    const double off = cmsCIE2000DeltaE(&seen[0], &seen[1], 1, 1, 1);
+                    sum += off, worst = std::max(worst, off);
+                }
+        QVERIFY2(sum / count < 0.15 && worst < 0.9,
+                 qPrintable(QString("mean %1, worst %2").arg(sum / count).arg(worst)));
+        cmsDeleteTransform(toInk);
+        cmsDeleteTransform(toLab);
+        for (cmsHPROFILE p : {profile, srgb, lab}) cmsCloseProfile(p);
+    }
+
     void blackTypeIsBlackInk() {
         const auto press = ToPress::create(pressProfileBytes(), 3.3);
         const Cmyk black = (*press)->convertSolid({0, 0, 0, 1});

@@ -13,6 +13,7 @@
 #include <QHBoxLayout>
 #include <QMenu>
 #include <QScrollArea>
+#include <QSignalBlocker>
 
 namespace glyptos {
 namespace {
@@ -136,6 +137,8 @@ void LayoutView::refreshFold() {
     slider_->setVisible(isFolded());
     keyHead_->setVisible(!isFolded());
     key_->setVisible(!isFolded());
+    const QSignalBlocker quiet(packedWay_);
+    packedWay_->setChecked(fold_->isPacked());
     packedWay_->setVisible(isFolded() && fold_->package());
     slider_->setAccessibleName(fold_->isPacked() ? tr("How far it is packed") : tr("How far it is folded"));
     slider_->setEnabled(fold_->hasSteps());

@@ -65,6 +65,17 @@ Colour4 GradientRun::integral(double t) const {
     return sum(within(t - rounds), whole_, rounds);
 }
 
+GradientRun::Straight GradientRun::straightAt(double t, double width) const {
+    constexpr double kFar = 1e30;
+    if (round_ || spread_ != GradientSpread::Hold) return {};
+    const double half = width / 2;
+    if (t + half <= 0) return {-kFar, -half, first_, {}};
+    if (t - half >= 1) return {1 + half, kFar, last_, {}};
+    const Piece& p = pieceAt(t);
+    const Colour4 rise = sum({}, p.rise, 1 / p.length);
+    return {p.at + half, p.at + p.length - half, sum(p.colour, rise, -p.at), rise};
+}
+
 Colour4 GradientRun::mean(double t, double width) const {
     // Close to zero a difference of integrals loses its digits; far out a run is not told from its mean.
     width = std::clamp(width, 1e-7, 64.0);

@@ -17,6 +17,15 @@ class GradientRun {
     /// Mean colour over the run from t - width/2 to t + width/2.
     Colour4 mean(double t, double width) const;
 
+    /// Where such means lie on a straight line: `at0 + rise · t` from `least` to `most`.
+    struct Straight {
+        double least = 1, most = 0; ///< none where least > most
+        Colour4 at0{}, rise{};
+        bool holds(double t) const { return t >= least && t <= most; }
+    };
+    /// That round t; none of a run that goes round or on, and where a stop is near.
+    Straight straightAt(double t, double width) const;
+
   private:
     struct Piece {
         double at, length;    ///< along the run

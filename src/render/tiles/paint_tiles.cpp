@@ -6,6 +6,7 @@
 
 #include <cmath>
 #include <numbers>
+#include <vector>
 
 namespace glyptos {
 namespace {
@@ -36,6 +37,24 @@ class Course {
         , start_(std::atan2(line_.y, line_.x))
         , winds_(g.turns / length_) {
         line_ = line_ * (1 / (length_ * length_));
+    }
+
+    /// Whether it goes on as far everywhere.
+    bool isEven() const { return kind_ == GradientKind::Linear || kind_ == GradientKind::Radial; }
+
+    /// Places along the run from a first one on, `step` apart; of one that is even.
+    void row(Vec2 first, Vec2 step, int count, float* out) const {
+        const Vec2 way = first - from_;
+        if (kind_ == GradientKind::Linear) {
+            const double t = way.x * line_.x + way.y * line_.y, by = step.x * line_.x + step.y * line_.y;
+            for (int i = 0; i < count; ++i) out[i] = float(t + by * i);
+            return;
+        }
+        const double over = 1 / (length_ * length_);
+        for (int i = 0; i < count; ++i) {
+            const double x = way.x + step.x * i, y = way.y + step.y * i;
+            out[i] = std::sqrt(float((x * x + y * y) * over));
+        }
     }
 
     Along at(Vec2 place) const {
@@ -106,10 +125,51 @@ Tile tileOf(const Rgba& colour, const Affine& toOutput, const IntRect& region) {
     return filled(toOutput, region, [c = premultiplied(colour)](Vec2) { return c; });
 }
 
+/// Some pixels of a row on one straight part of a run.
+void fillStraight(const GradientRun::Straight& part, const float* t, int count, uint16_t* const (&rows)[4],
+                  int from) {
+    for (size_t c = 0; c < 4; ++c) {
+        const auto at0 = float(part.at0[c]), rise = float(part.rise[c]);
+        uint16_t* out = rows[c] + from;
+        for (int i = 0; i < count; ++i)
+            out[i] = uint16_t(int(std::min(std::max(at0 + rise * t[i], 0.0F), 1.0F) * 65535 + 0.5F));
+    }
+}
+
+/// Straight or round gradients, row by row.
+Tile evenTile(const GradientRun& run, const Course& course, const Affine& toOutput, const IntRect& region) {
+    const auto back = toOutput.inverse();
+    if (!back) return {};
+    const double width = course.at({}).slope * pixelSide(toOutput);
+    Tile tile(region.w, region.h);
+    std::vector<float> t(size_t(region.w));
+    const Vec2 step = back->mapVector({1, 0});
+    for (int y = 0; y < region.h; ++y) {
+        course.row(back->map({region.x + 0.5, region.y + y + 0.5}), step, region.w, t.data());
+        uint16_t* const rows[4] = {tile.row(0, y), tile.row(1, y), tile.row(2, y), tile.row(3, y)};
+        for (int x = 0; x < region.w;) {
+            const GradientRun::Straight part = run.straightAt(double(t[size_t(x)]), width);
+            int end = x;
+            while (end < region.w && part.holds(double(t[size_t(end)]))) ++end;
+            if (end > x) {
+                fillStraight(part, t.data() + x, end - x, rows, x);
+                x = end;
+                continue;
+            }
+            const Colour4 c = run.mean(double(t[size_t(x)]), width);
+            for (size_t k = 0; k < 4; ++k) rows[k][x] = to16(c[k]);
+            ++x;
+        }
+    }
+    tile.settle();
+    return tile;
+}
+
 Tile tileOf(const Gradient& g, const Affine& toOutput, const IntRect& region) {
     const GradientRun run(g);
     const double pixel = pixelSide(toOutput);
     const Course course(g);
+    if (course.isEven()) return evenTile(run, course, toOutput, region);
     return filled(toOutput, region, [&](Vec2 at) {
         const Along a = course.at(at);
         return run.mean(a.t, a.slope * pixel);

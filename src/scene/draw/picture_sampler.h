@@ -10,14 +10,14 @@
 namespace glyptos {
 
 /// `across` and `down`: by how many shares of the picture a pixel to the right, and one below, lie farther.
-/// With `rough` in the one size that is nearest.
+/// With `rough` in the one size that is nearest, and twice at most.
 inline void planReading(const SurfacePicture& picture, Vec2 across, Vec2 down, bool rough, SpanLook& look) {
-    constexpr int kMostReads = 4;
+    const int most = rough ? 2 : 4;
     const double w = picture.width(), h = picture.height();
     const auto px = [&](Vec2 v) { return std::sqrt(v.x * w * v.x * w + v.y * h * v.y * h); };
     const double a = px(across), d = px(down);
-    const double wide = std::max({a, d, 1e-6}), narrow = std::max(std::min(a, d), wide / kMostReads);
-    look.reads = std::clamp(int(std::ceil(wide / narrow - 0.25)), 1, kMostReads);
+    const double wide = std::max({a, d, 1e-6}), narrow = std::max(std::min(a, d), wide / most);
+    look.reads = std::clamp(int(std::ceil(wide / narrow - 0.25)), 1, most);
     const Vec2 step = (a > d ? across : down) * (1.0 / look.reads);
     look.stepX = float(step.x), look.stepY = float(step.y);
     const auto& levels = picture.levels();

@@ -6,6 +6,7 @@
 #include "scene/draw/span_shade.h"
 
 #include <cstring>
+#include <vector>
 
 namespace glyptos {
 namespace {
@@ -13,9 +14,6 @@ namespace {
 constexpr int kSamples = kPixelSamples, kBandRows = 16, kSpan = kSpanPixels;
 /// Places of the samples in a pixel, from its middle: each in a row and a column of its own.
 constexpr double kSampleX[] = {-0.125, 0.375, -0.375, 0.125}, kSampleY[] = {-0.375, -0.125, 0.125, 0.375};
-/// How much of a surface must be there for a sample to be on it.
-constexpr float kThere[] = {255 * 0.125f, 255 * 0.625f, 255 * 0.375f, 255 * 0.875f};
-
 constexpr uint32_t kPair = 0x00ff00ff; // two channels are added at once: no sum is over 16 bits
 
 SampleLanes sampleLanes() {
@@ -162,34 +160,11 @@ class Band {
         }
         SpanColours colours;
         shadeSpan(look_, colours);
+        const size_t at = index(first, y);
         if (facet.opacity < 1)
-            tint(covered, colours, facet.opacity, index(first, y));
+            tintSpan(covered, colours, uint32_t(std::lround(facet.opacity * 256)), colours_.data() + at);
         else
-            put(covered, colours, index(first, y));
-    }
-
-    /// Samples that a facet covers take its colour and nearness.
-    void put(const SpanCover& covered, const SpanColours& colours, size_t at) {
-        for (size_t i = 0; i < size_t(kSamples); ++i)
-            for (size_t p = 0, k = i * kSpan; p < size_t(kSpan); ++p, ++k) {
-                const bool on = covered.on[k] != 0 && colours.there[p] > kThere[i];
-                nearness_[at + k] = on ? covered.nearness[k] : nearness_[at + k];
-                colours_[at + k] = on ? colours.pixel[p] : colours_[at + k];
-            }
-    }
-
-    /// The same for what is seen through: it leaves what is there nearer than what comes behind it.
-    void tint(const SpanCover& covered, const SpanColours& colours, float opacity, size_t at) {
-        constexpr uint32_t kWhole = 256;
-        const auto share = uint32_t(std::lround(opacity * float(kWhole)));
-        for (size_t i = 0; i < size_t(kSamples); ++i)
-            for (size_t p = 0, k = i * kSpan; p < size_t(kSpan); ++p, ++k) {
-                const uint32_t was = colours_[at + k], own = colours.pixel[p];
-                const uint32_t br = (own & kPair) * share + (was & kPair) * (kWhole - share);
-                const uint32_t ga = (own >> 8 & kPair) * share + (was >> 8 & kPair) * (kWhole - share);
-                const bool on = covered.on[k] != 0 && colours.there[p] > kThere[i];
-                colours_[at + k] = on ? (br >> 8 & kPair) | (ga & ~kPair) : was;
-            }
+            putSpan(covered, colours, nearness_.data() + at, colours_.data() + at);
     }
 
     int width_, top_, bottom_;
@@ -216,27 +191,14 @@ uint32_t meanOf(const Band& band, int x, int y, int finer) {
     return mean(br & 0xffff) | mean(ga & 0xffff) << 8 | mean(br >> 16) << 16 | mean(ga >> 16) << 24;
 }
 
-/// The same for a span of pixels that are not finer.
-void meansOf(const uint32_t* samples, uint32_t* out) {
-    static_assert(kSamples == 4);
-    constexpr uint32_t kHalf = 0x00020002;
-    for (int p = 0; p < kSpan; ++p) {
-        uint32_t br = kHalf, ga = kHalf;
-        for (int k = 0; k < kSamples; ++k) {
-            br += samples[k * kSpan + p] & kPair, ga += samples[k * kSpan + p] >> 8 & kPair;
-        }
-        out[p] = (br >> 2 & kPair) | (ga >> 2 & kPair) << 8;
-    }
-}
-
 /// A row of the finished picture, 4 · width bytes.
 void takeRow(const Band& band, int y, int width, int finer, uint8_t* out) {
     if (finer == 1) {
-        uint32_t pixels[kSpan];
-        for (int x = 0; x < width; x += kSpan) {
-            meansOf(band.span(x, y), pixels);
-            std::memcpy(out + 4 * size_t(x), pixels, 4 * size_t(std::min(kSpan, width - x)));
-        }
+        static thread_local std::vector<uint32_t> pixels;
+        const size_t spans = size_t(width + kSpan - 1) / kSpan;
+        pixels.resize(spans * kSpan);
+        meansOfSpans(band.span(0, y), spans, pixels.data());
+        std::memcpy(out, pixels.data(), 4 * size_t(width));
         return;
     }
     for (int x = 0; x < width; ++x) {

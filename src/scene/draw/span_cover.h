@@ -7,6 +7,9 @@ namespace glyptos {
 
 inline constexpr int kSpanPixels = 8, kPixelSamples = 4, kSpanLanes = kSpanPixels * kPixelSamples;
 
+/// How much of a surface must be there for each sample of a pixel to be on it, of 255.
+inline constexpr float kThere[kPixelSamples] = {255 * 0.125F, 255 * 0.625F, 255 * 0.375F, 255 * 0.875F};
+
 /// Samples of a span lie together: the first of each pixel, then the second of each, …
 /// Where they are, from the middle of the first pixel.
 struct SampleLanes {

@@ -34,4 +34,12 @@ struct SpanColours {
 /// step of 255 of a scalar reading.
 void shadeSpan(const SpanLook& look, SpanColours& out);
 
+/// The samples of a span that are covered take its colours and nearness.
+void putSpan(const SpanCover& covered, const SpanColours& colours, float* nearness, uint32_t* samples);
+/// The same for what is seen through: it leaves what is there nearer than what comes behind it. `share` of
+/// 256 of its colour is laid over what there is.
+void tintSpan(const SpanCover& covered, const SpanColours& colours, uint32_t share, uint32_t* samples);
+/// Means of the four samples of each pixel, premultiplied, of whole spans; 4 · kSpanPixels bytes a span.
+void meansOfSpans(const uint32_t* samples, size_t spans, uint32_t* pixels);
+
 } // namespace glyptos

@@ -175,6 +175,69 @@ void ShadeSpan(const SpanLook& look, SpanColours& out) {
     }
 }
 
+/// Calls `act` with the places of a few samples of a span, those of their pixels, and where it is covered.
+template <class Act>
+HWY_INLINE void EachCovered(const SpanCover& covered, const SpanColours& colours, Act act) {
+    const D d;
+    const DI di;
+    for (size_t k = 0; k < size_t(kPixelSamples); ++k)
+        for (size_t p = 0; p < size_t(kSpanPixels); p += hn::Lanes(d)) {
+            const size_t i = k * kSpanPixels + p;
+            const auto there = hn::Gt(hn::Load(d, colours.there + p), hn::Set(d, kThere[k]));
+            const auto on = hn::Ne(hn::Load(di, covered.on + i), hn::Zero(di));
+            act(i, p, hn::And(there, hn::RebindMask(d, on)));
+        }
+}
+
+void PutSpan(const SpanCover& covered, const SpanColours& colours, float* HWY_RESTRICT nearness,
+             uint32_t* HWY_RESTRICT samples) {
+    const D d;
+    const DU du;
+    EachCovered(covered, colours, [&](size_t i, size_t p, auto on) HWY_ATTR {
+        hn::StoreU(hn::IfThenElse(on, hn::Load(d, covered.nearness + i), hn::LoadU(d, nearness + i)), d,
+                   nearness + i);
+        hn::StoreU(hn::IfThenElse(hn::RebindMask(du, on), hn::Load(du, colours.pixel + p),
+                                  hn::LoadU(du, samples + i)),
+                   du, samples + i);
+    });
+}
+
+/// Two channels at once: no sum of theirs is over 16 bits.
+constexpr uint32_t kPair = 0x00ff00ff;
+
+void TintSpan(const SpanCover& covered, const SpanColours& colours, uint32_t share,
+              uint32_t* HWY_RESTRICT samples) {
+    const DU du;
+    const auto pair = hn::Set(du, kPair), own = hn::Set(du, share), rest = hn::Set(du, 256 - share);
+    EachCovered(covered, colours, [&](size_t i, size_t p, auto on) HWY_ATTR {
+        const auto was = hn::LoadU(du, samples + i), colour = hn::Load(du, colours.pixel + p);
+        const auto mixed = [&](auto over, auto under) HWY_ATTR {
+            return hn::Add(hn::Mul(hn::And(over, pair), own), hn::Mul(hn::And(under, pair), rest));
+        };
+        const auto br = hn::And(hn::ShiftRight<8>(mixed(colour, was)), pair);
+        const auto ga = hn::AndNot(pair, mixed(hn::ShiftRight<8>(colour), hn::ShiftRight<8>(was)));
+        hn::StoreU(hn::IfThenElse(hn::RebindMask(du, on), hn::Or(br, ga), was), du, samples + i);
+    });
+}
+
+void MeansOfSpans(const uint32_t* HWY_RESTRICT samples, size_t spans, uint32_t* HWY_RESTRICT pixels) {
+    static_assert(kPixelSamples == 4);
+    const DU du;
+    const auto pair = hn::Set(du, kPair), half = hn::Set(du, 0x00020002U);
+    for (size_t s = 0; s < spans; ++s, samples += kSpanLanes, pixels += kSpanPixels)
+        for (size_t p = 0; p < size_t(kSpanPixels); p += hn::Lanes(du)) {
+            auto br = half, ga = half;
+            for (size_t k = 0; k < size_t(kPixelSamples); ++k) {
+                const auto c = hn::LoadU(du, samples + k * kSpanPixels + p);
+                br = hn::Add(br, hn::And(c, pair));
+                ga = hn::Add(ga, hn::And(hn::ShiftRight<8>(c), pair));
+            }
+            br = hn::And(hn::ShiftRight<2>(br), pair);
+            ga = hn::ShiftLeft<8>(hn::And(hn::ShiftRight<2>(ga), pair));
+            hn::StoreU(hn::Or(br, ga), du, pixels + p);
+        }
+}
+
 } // namespace glyptos::HWY_NAMESPACE
 HWY_AFTER_NAMESPACE();
 
@@ -182,6 +245,21 @@ HWY_AFTER_NAMESPACE();
 namespace glyptos {
 
 HWY_EXPORT(ShadeSpan);
+HWY_EXPORT(PutSpan);
+HWY_EXPORT(TintSpan);
+HWY_EXPORT(MeansOfSpans);
+
+void putSpan(const SpanCover& covered, const SpanColours& colours, float* nearness, uint32_t* samples) {
+    HWY_DYNAMIC_DISPATCH(PutSpan)(covered, colours, nearness, samples);
+}
+
+void tintSpan(const SpanCover& covered, const SpanColours& colours, uint32_t share, uint32_t* samples) {
+    HWY_DYNAMIC_DISPATCH(TintSpan)(covered, colours, share, samples);
+}
+
+void meansOfSpans(const uint32_t* samples, size_t spans, uint32_t* pixels) {
+    HWY_DYNAMIC_DISPATCH(MeansOfSpans)(samples, spans, pixels);
+}
 
 void shadeSpan(const SpanLook& look, SpanColours& out) {
     HWY_DYNAMIC_DISPATCH(ShadeSpan)(look, out);
