@@ -44,8 +44,8 @@ double takenApart(Renderer& renderer, const ReleasePtr& release, const std::stri
         times.push_back(milliseconds([&] {
             const PackShares shares = assembly.sharesAt(1 - double(i) / kPictures);
             const Pose turn = turnedAbout({}, {1, 0, 0}, -25) * turnedAbout({}, {0, 1, 0}, 20 + 3.0 * i);
-            drawFacets(assembly.facets(shares), assembly.eye(shares, turn, 1, kWidth, kHeight), Lamp{},
-                       {kWidth, kHeight, 1});
+            const auto facets = assembly.facets(shares);
+            drawFacets(facets, eyeOn(facets, turn, 1, kWidth, kHeight), Lamp{}, {kWidth, kHeight, 1});
         }));
     return percentile95(std::move(times));
 }

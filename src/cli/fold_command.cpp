@@ -81,9 +81,9 @@ Result<Buffer<uint8_t>> packedPixels(Engine& engine, const ReleasePtr& release, 
     const auto [width, height] = options.size;
     const double pxPerMm = kSharper * std::max(width, height) / reachOf(*package);
     const Assembly assembly = assembled(engine.renderer, release, *package, pxPerMm);
-    const PackShares shares = assembly.sharesAt(options.at);
-    return drawFacets(assembly.facets(shares), assembly.eye(shares, turnOf(options), 1, width, height),
-                      Lamp{}, {width, height, kFiner});
+    const std::vector<Facet> facets = assembly.facets(assembly.sharesAt(options.at));
+    return drawFacets(facets, eyeOn(facets, turnOf(options), 1, width, height), Lamp{},
+                      {width, height, kFiner});
 }
 
 } // namespace

@@ -222,7 +222,7 @@ class PackingTest : public QObject {
     void aPartIsTakenHoldOfAndDragged() {
         const Assembly lp = packed(releaseWith({{"sleeve-12", {}}, {"label-12", {}}}), "sleeve-12");
         const PackShares half = lp.sharesAt(0.5);
-        const Eye eye = lp.eye(half, {}, 1, 800, 600);
+        const Eye eye = eyeOn(lp.facets(half), {}, 1, 800, 600);
         const size_t record = place(lp, "Record");
         const Vec3 on{120, 10, 0}; // of the record, outside of the sleeve by now
         const Vec2 seen = seenAt(lp.poses(half)[record].map(on), eye).value();
@@ -242,7 +242,7 @@ class PackingTest : public QObject {
         QVERIFY(sleeve && sleeve->part == place(lp, "Sleeve"));
         QVERIFY(!stepTowards(lp, half, *sleeve, eye, {0, 0}));
         const PackShares out = lp.sharesAt(0);
-        const Eye wide = lp.eye(out, {}, 1, 800, 600);
+        const Eye wide = eyeOn(lp.facets(out), {}, 1, 800, 600);
         QVERIFY(!partAt(lp, out, wide, seenAt(lp.poses(out)[record].map({0, 0, 0}), wide).value()));
     }
 
@@ -255,7 +255,7 @@ class PackingTest : public QObject {
         };
         const auto colourAt = [&](const Assembly& assembly, double at, const Vec3& point) {
             const PackShares shares = assembly.sharesAt(at);
-            const Eye eye = assembly.eye(shares, {}, 1, 400, 300);
+            const Eye eye = eyeOn(assembly.facets(shares), {}, 1, 400, 300);
             const auto drawn = drawFacets(assembly.facets(shares), eye, {{0, 0, 1}, 1}, {400, 300, 1});
             const Vec2 seen = seenAt(point, eye).value() + Vec2{200, 150};
             const uint8_t* p = drawn.data() + (size_t(seen.y) * 400 + size_t(seen.x)) * 4;

@@ -159,10 +159,11 @@ QString FoldView::sentence() const {
         if (!object_ || !object_->assembly) return tr("Being packed…");
         QStringList steps;
         for (const std::string& step : object_->assembly->steps) steps << q(step);
-        return steps.isEmpty() ? tr("Drag to turn it.")
-                               : tr("On the way out: %1. Drag a part, or drag beside it to turn it; with the "
-                                    "right button move the lamp.")
-                                     .arg(steps.join(tr(", ")));
+        return steps.isEmpty()
+                   ? tr("Drag to turn it.")
+                   : tr("Drag a part to take it out, or beside it to turn it all; the right button "
+                        "moves the lamp. On the way out: %1.")
+                         .arg(steps.join(tr(", ")));
     }
     if (!folding_ || folding_->folds() == 0) return tr("This piece has no folds: drag to turn it.");
     if (flat_->bound)
@@ -185,8 +186,8 @@ Pose FoldView::turnNow() const {
 Eye FoldView::eyeNow() const {
     if (held_) return *held_;
     if (object_ && object_->assembly)
-        return object_->assembly->eye(packShares_, turnNow(), nearness_, int(width() * devicePixelRatioF()),
-                                      int(height() * devicePixelRatioF()));
+        return eyeOn(object_->assembly->facets(packShares_), turnNow(), nearness_,
+                     int(width() * devicePixelRatioF()), int(height() * devicePixelRatioF()));
     return eyeFor(*folding_, shares_, turnNow(), nearness_, int(width() * devicePixelRatioF()),
                   int(height() * devicePixelRatioF()));
 }

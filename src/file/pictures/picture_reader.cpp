@@ -155,6 +155,14 @@ struct RowScratch {
     std::vector<T> straight, working;
 };
 
+/// A row of colours without alpha that lies as it is to be seen.
+template <class T>
+void spreadRow(const T* rgb, size_t n, T* rgba) {
+    constexpr T full = T(~T(0));
+    for (size_t i = 0; i < n; ++i, rgb += 3, rgba += 4)
+        rgba[0] = rgb[0], rgba[1] = rgb[1], rgba[2] = rgb[2], rgba[3] = full;
+}
+
 template <class T>
 void finishRow(const RawPicture& raw, const ToWorkingSpace& convert, int y, RowScratch<T>& scratch,
                Picture& out) {
@@ -178,6 +186,7 @@ void finishRow(const RawPicture& raw, const ToWorkingSpace& convert, int y, RowS
         convert.convert(straight, scratch.working.data(), n);
         working = scratch.working.data();
     }
+    if (!raw.alpha && raw.orientation <= 1) return spreadRow(working, n, out.row<T>(y));
     for (size_t i = 0; i < n; ++i) {
         const uint32_t a = raw.alpha ? in[i * all + colours] : full;
         const auto [px, py] = turn.place(static_cast<int>(i), y);

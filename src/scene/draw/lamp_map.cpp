@@ -7,9 +7,8 @@ namespace {
 
 constexpr float kFarthest = -1e30f;
 
-/// Whether the surface is there, at shares of its picture.
+/// Whether the surface of a facet with a picture is there, at shares of its edges.
 bool isThere(const Facet& facet, double s, double t) {
-    if (!facet.picture || facet.picture->isWhole()) return true;
     const auto& levels = facet.picture->levels();
     const auto& level = levels[std::min<size_t>(2, levels.size() - 1)];
     const auto at = [](double share, int n) { return std::clamp(int(share * n), 0, n - 1); };
@@ -55,22 +54,42 @@ std::optional<LampMap::Caster> LampMap::casterOf(const Facet& facet, const Eye& 
 }
 
 void LampMap::draw(const Caster& c, int top, int bottom) {
-    const auto range = [](double at, double a, double b, int least, int most) {
-        return std::pair(std::max(least, int(at + std::min({0.0, a, b, a + b}) - 1)),
-                         std::min(most - 1, int(at + std::max({0.0, a, b, a + b}) + 1)));
-    };
-    const auto [x0, x1] = range(c.corner.x, c.right.x, c.down.x, 0, kSide);
-    const auto [y0, y1] = range(c.corner.y, c.right.y, c.down.y, top, bottom);
+    const auto low = [](double at, double a, double b) { return at + std::min({0.0, a, b, a + b}); };
+    const auto high = [](double at, double a, double b) { return at + std::max({0.0, a, b, a + b}); };
+    const int y0 = std::max(top, int(low(c.corner.y, c.right.y, c.down.y) - 1));
+    const int y1 = std::min(bottom - 1, int(high(c.corner.y, c.right.y, c.down.y) + 1));
+    const double left = low(c.corner.x, c.right.x, c.down.x), right = high(c.corner.x, c.right.x, c.down.x);
     for (int y = y0; y <= y1; ++y) {
-        float* row = depths_.data() + size_t(y) * kSide;
-        const auto s0 = float(c.q[0].at(0.5, y + 0.5)), t0 = float(c.q[1].at(0.5, y + 0.5));
-        const auto ds = float(c.q[0].alongX), dt = float(c.q[1].alongX);
-        for (int x = x0; x <= x1; ++x) {
-            const float s = s0 + ds * float(x), t = t0 + dt * float(x);
-            if (s < 0 || t < 0 || s > 1 || t > 1) continue;
-            const float depth = float(c.corner.z) + s * float(c.right.z) + t * float(c.down.z);
-            if (depth > row[x] && isThere(*c.facet, double(s), double(t))) row[x] = depth;
-        }
+        // The middles of cells between the four edges.
+        double from = std::max(0.0, left - 0.5), to = std::min(kSide - 1.0, right - 0.5);
+        const double s0 = c.q[0].at(0.5, y + 0.5), t0 = c.q[1].at(0.5, y + 0.5);
+        const double ds = c.q[0].alongX, dt = c.q[1].alongX;
+        const auto within = [&](double at, double along) { // at + along · x ≥ 0
+            if (std::abs(along) < 1e-15)
+                to = at < 0 ? from - 1 : to;
+            else if (along > 0)
+                from = std::max(from, -at / along);
+            else
+                to = std::min(to, -at / along);
+        };
+        within(s0, ds), within(1 - s0, -ds), within(t0, dt), within(1 - t0, -dt);
+        drawRow(c, y, int(std::ceil(from - 1e-9)), int(std::floor(to + 1e-9)), {s0, t0});
+    }
+}
+
+/// Its cells from `first` to `last` of a row, whose own first cell lies at shares `start` of the caster.
+void LampMap::drawRow(const Caster& c, int y, int first, int last, Vec2 start) {
+    float* row = depths_.data() + size_t(y) * kSide;
+    const double ds = c.q[0].alongX, dt = c.q[1].alongX;
+    const auto depth = float(c.corner.z + start.x * c.right.z + start.y * c.down.z);
+    const auto along = float(ds * c.right.z + dt * c.down.z);
+    if (!c.facet->picture || c.facet->picture->isWhole()) {
+        for (int x = first; x <= last; ++x) row[x] = std::max(row[x], depth + along * float(x));
+        return;
+    }
+    for (int x = first; x <= last; ++x) {
+        const float here = depth + along * float(x);
+        if (here > row[x] && isThere(*c.facet, start.x + ds * x, start.y + dt * x)) row[x] = here;
     }
 }
 

@@ -35,6 +35,7 @@ class LampMap {
     std::optional<Caster> casterOf(const Facet& facet, const Eye& eye) const;
     /// Its rows from `top` up to `bottom`.
     void draw(const Caster& caster, int top, int bottom);
+    void drawRow(const Caster& caster, int y, int first, int last, Vec2 start);
 
     Vec3 x_, y_, from_, middle_;
     double scale_ = 1; ///< cells a unit

@@ -6,6 +6,7 @@
 #include "scene/draw/span_shade.h"
 
 #include <cstring>
+#include <utility>
 #include <vector>
 
 namespace glyptos {
@@ -51,6 +52,12 @@ class Band {
 
     void draw(const SeenFacet& seen) {
         look_ = lookOf(seen);
+        even_.reset();
+        if (seen.facet->opacity < 1 && !seen.facet->picture) {
+            // Clear plastic shows no shadows of its own, and so has one colour.
+            look_.everywhere += std::exchange(look_.lamp, 0.0F);
+            shadeSpan(look_, even_.emplace());
+        }
         const int from = std::max(top_, int(std::floor(seen.bounds.y + middleY_ - 1)));
         const int to = std::min(bottom_, int(std::ceil(seen.bounds.bottom() + middleY_ + 1)));
         for (int y = from; y < to; ++y) drawRow(seen, y);
@@ -118,6 +125,7 @@ class Band {
         // them.
         const int first = std::max(0, int(std::floor(from))) / kSpan * kSpan;
         const int last = std::min(width_, int(std::ceil(to)));
+        readAsAt_ = std::nullopt;
         for (int x = first; x < last; x += kSpan) drawSpan(seen, x, y);
     }
 
@@ -140,29 +148,39 @@ class Band {
                 std::clamp(seen.q[1].at(px, py) * depth, -1.0, 2.0)};
     }
 
+    static uint32_t tintOf(const Facet& facet) { return uint32_t(std::lround(facet.opacity * 256)); }
+
+    /// How the shares change from row to row.
+    static Vec2 downwards(const SeenFacet& seen, double px, double py) {
+        const double w = std::max(seen.q[2].at(px, py), 1e-12);
+        const auto down = [&](int i) {
+            return (seen.q[i].alongY * w - seen.q[i].at(px, py) * seen.q[2].alongY) / (w * w);
+        };
+        return {down(0), down(1)};
+    }
+
     void drawSpan(const SeenFacet& seen, int first, int y) {
         const double py = y + 0.5 - middleY_, px = first + 0.5 - middleX_;
         SpanCover covered;
         if (!cover(seen, px, py, nearness_.data() + index(first, y), covered)) return;
+        if (even_) return tintSpan(covered, *even_, tintOf(*seen.facet), colours_.data() + index(first, y));
         const Shares here = sharesAt(seen, px, py), end = sharesAt(seen, px + kSpan, py);
         const double ds = (end.s - here.s) / kSpan, dt = (end.t - here.t) / kSpan;
         look_.s = float(here.s), look_.t = float(here.t);
         look_.alongS = float(ds), look_.alongT = float(dt);
         const Facet& facet = *seen.facet;
-        if (facet.picture) {
-            // How they change from row to row, in the middle of the span.
-            const double mx = px + kSpan / 2.0, w = std::max(seen.q[2].at(mx, py), 1e-12);
-            const auto down = [&](int i) {
-                return (seen.q[i].alongY * w - seen.q[i].at(mx, py) * seen.q[2].alongY) / (w * w);
-            };
+        constexpr int kAlike = 8 * kSpan; // px of a row in which a picture is read alike
+        if (facet.picture && (!readAsAt_ || first >= *readAsAt_ + kAlike)) {
             planReading(*facet.picture, facet.onPicture.mapVector({ds, dt}),
-                        facet.onPicture.mapVector({down(0), down(1)}), lights_.moving, look_);
+                        facet.onPicture.mapVector(downwards(seen, px + kSpan / 2.0, py)), lights_.moving,
+                        look_);
+            readAsAt_ = first;
         }
         SpanColours colours;
         shadeSpan(look_, colours);
         const size_t at = index(first, y);
         if (facet.opacity < 1)
-            tintSpan(covered, colours, uint32_t(std::lround(facet.opacity * 256)), colours_.data() + at);
+            tintSpan(covered, colours, tintOf(facet), colours_.data() + at);
         else
             putSpan(covered, colours, nearness_.data() + at, colours_.data() + at);
     }
@@ -171,6 +189,8 @@ class Band {
     double middleX_, middleY_;
     const Lights& lights_;
     SpanLook look_;
+    std::optional<SpanColours> even_; ///< of a facet that is the same all over
+    std::optional<int> readAsAt_;     ///< where in the row it was found how the picture is read
     SampleLanes lanes_ = sampleLanes();
     int stride_;             ///< pixels of a row that are kept
     Buffer<float> nearness_; ///< one over the depth

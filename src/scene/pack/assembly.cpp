@@ -109,9 +109,9 @@ std::vector<Facet> Assembly::facetsOf(size_t part, const PackShares& shares) con
     return out;
 }
 
-Eye Assembly::eye(const PackShares& shares, const Pose& turn, double nearness, int width, int height) const {
+Eye eyeOn(std::span<const Facet> facets, const Pose& turn, double nearness, int width, int height) {
     Bounds3 bounds;
-    for (const Facet& f : facets(shares))
+    for (const Facet& f : facets)
         for (const Vec3& p : {f.corner, f.corner + f.right, f.corner + f.down, f.corner + f.right + f.down})
             bounds.take(p);
     return eyeFitting(bounds, turn, nearness, width, height);

@@ -6,6 +6,7 @@
 #include "scene/fold/folding.h"
 
 #include <memory>
+#include <span>
 #include <string>
 
 namespace glyptos {
@@ -54,9 +55,10 @@ struct Assembly {
     std::vector<Facet> facets(const PackShares& shares) const;
     /// Those of one part.
     std::vector<Facet> facetsOf(size_t part, const PackShares& shares) const;
-    /// An eye that sees all of it; see eyeFitting().
-    Eye eye(const PackShares& shares, const Pose& turn, double nearness, int width, int height) const;
 };
+
+/// An eye that sees all of what is there; see eyeFitting().
+Eye eyeOn(std::span<const Facet> facets, const Pose& turn, double nearness, int width, int height);
 
 /// A place on a part.
 struct PartGrab {

@@ -75,8 +75,8 @@ Assembly cassetteCase(const Package& package, const PieceDrawing& drawing) {
     // The pocket is open on the side away from the spine; the back has the wall there.
     Part pocket{"Case"};
     addClearBox(pocket.body, handed(size.hand, {{left, -high, -size.deep / 2},
-                                           {right, high, kWall},
-                                           {false, true, false, false, true, false}}));
+                                                {right, high, kWall},
+                                                {false, true, false, false, true, false}}));
     out.parts.push_back(std::move(pocket));
     if (const auto piece = drawing.folded(package.card)) {
         Part card{"Card"};
