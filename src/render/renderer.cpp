@@ -46,6 +46,9 @@ bool looksAround(const Release& release) {
     return any;
 }
 
+/// Of a render that is worth looking ahead for.
+constexpr size_t kManyPixels = size_t(1) << 20;
+
 /// Which pictures are asked for, in which scale; it has none.
 struct AskedPictures : PictureProvider {
     std::vector<std::pair<Source, double>> all;
@@ -132,7 +135,8 @@ void Renderer::render(const Scene& scene, const IntRect& region, const RowSink& 
     // Pictures are decoded several at once first: parts are named, and so ask for them, one after the other.
     AskedPictures asked;
     for (const PanelView& view : scene.panels)
-        nameStack({asked, paragraphs_, *brushes_, *grades_, layerTiles_}, scene, view, view.clip);
+        if (const IntRect seen = view.clip.intersected(region); size_t(seen.w) * size_t(seen.h) > kManyPixels)
+            nameStack({asked, paragraphs_, *brushes_, *grades_, layerTiles_}, scene, view, seen);
     tbb::parallel_for(size_t(0), asked.all.size(), [&](size_t i) {
         if (!cancel || !*cancel) pictures_.picture(asked.all[i].first, asked.all[i].second);
     });

@@ -81,6 +81,9 @@ void FoldView::lookFromTheFront() {
 
 void FoldView::takeObject(ObjectPtr object) {
     if (object->flat == flat_ && object->package.has_value() == isPacked()) {
+        const bool sameParts = object_ && object_->assembly && object->assembly &&
+                               object_->assembly->parts.size() == object->assembly->parts.size();
+        if (object->assembly && !sameParts) letGo();
         if (object->assembly && packShares_.size() != object->assembly->steps.size())
             packShares_ = object->assembly->sharesAt(at_);
         object_ = std::move(object);
@@ -94,9 +97,13 @@ void FoldView::setPacked(bool packed) {
     packed_ = packed;
     object_.reset();
     packShares_.clear();
-    grab_.reset(), partGrab_.reset(), held_.reset();
+    letGo();
     print();
     Q_EMIT foldsChanged();
+}
+
+void FoldView::letGo() {
+    grab_.reset(), partGrab_.reset(), held_.reset();
 }
 
 bool FoldView::hasSteps() const {
@@ -114,6 +121,7 @@ void FoldView::refresh() {
         shares_ = folding_->sharesAt(at_);
         object_.reset();
         packShares_.clear();
+        letGo();
         Q_EMIT foldsChanged();
     }
     print();

@@ -85,6 +85,8 @@ class FoldView : public QWidget {
     void print();
     void moved();
     void takeObject(ObjectPtr object);
+    /// Of what is held by hand.
+    void letGo();
     /// What is drawn of the object as it is now.
     std::function<std::vector<Facet>()> facetsNow() const;
     /// Takes hold of what is at a point; nothing when that is not to be moved.
