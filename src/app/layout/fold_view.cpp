@@ -41,9 +41,9 @@ FoldView::FoldView(Engine& engine, QWidget* parent)
     connect(&drawing_, &QFutureWatcherBase::finished, this, [this] {
         if (const auto shown = drawing_.future().result()) {
             const Shown& s = **shown;
-            picture_ =
-                QImage(s.pixels.data(), s.width, s.height, s.width * 4, QImage::Format_ARGB32_Premultiplied)
-                    .copy();
+            picture_ = QImage(s.pixels.data(), s.width, s.height, qsizetype(s.width) * 4,
+                              QImage::Format_ARGB32_Premultiplied)
+                           .copy();
             picture_.setDevicePixelRatio(devicePixelRatioF());
             drawn_ = s.number, drawnFiner_ = s.finer;
             update();

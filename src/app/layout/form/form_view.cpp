@@ -210,7 +210,7 @@ void FormView::trace() {
 
 /// What cannot be worked out while it is dragged keeps what was there before.
 void FormView::apply(const QString& name, Form form, bool settled) {
-    if (!form.own) form = asOwn(std::move(form), form.name + ", own");
+    if (const std::string own = form.name + ", own"; !form.own) form = asOwn(std::move(form), own);
     const auto next = withForm(document_->release(), document_->panel().piece,
                                std::make_shared<const Form>(std::move(form)));
     if (!settled) {
