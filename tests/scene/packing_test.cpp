@@ -110,8 +110,8 @@ class PackingTest : public QObject {
                                           {"wallet-4", {}}});
         QVERIFY(!packageOf(*r, idOf(r, "digital-cover")) && !packageOf(*r, "none"));
         const Package lp = packageOf(*r, idOf(r, "label-12")).value();
-        QVERIFY(lp.kind == PackKind::Sleeve && lp.sleeve->form->id == "sleeve-12" && lp.inner && lp.strip);
-        QCOMPARE(lp.pieces(), 4);
+        QVERIFY(lp.kind == PackKind::Sleeve && lp.sleeve->form->id == "sleeve-12");
+        QVERIFY(lp.inner && lp.label && lp.strip && !lp.disc && !lp.booklet && !lp.card);
         const Package single = packageOf(*r, idOf(r, "sleeve-7")).value();
         QVERIFY(single.label->form->id == "label-7" && !single.inner && !single.strip);
         QCOMPARE(packageOf(*r, idOf(r, "label-7"))->sleeve->form->id, std::string("sleeve-7"));

@@ -247,20 +247,21 @@ QString FoldView::partAt(QPointF point) const {
 bool FoldView::isMovable(QPointF point) const {
     if (object_ && object_->assembly) {
         const auto part = glyptos::partAt(*object_->assembly, packShares_, eyeNow(), fromMiddle(point));
-        return part && stepTowards(*object_->assembly, packShares_, *part, eyeNow(), fromMiddle(point));
+        return part && isMoved(*object_->assembly, part->part);
     }
     const auto board = boardAt(point);
-    return board && foldTowards(*folding_, shares_, *board, eyeNow(), fromMiddle(point));
+    return board && std::any_of(folding_->hinges().begin(), folding_->hinges().end(),
+                                [&](const Hinge& hinge) { return hinge.child == board->board; });
 }
 
 bool FoldView::grabAt(QPointF point) {
-    grab_.reset(), partGrab_.reset();
+    letGo();
     if (!isMovable(point)) return false;
+    held_ = eyeNow();
     if (object_->assembly)
-        partGrab_ = glyptos::partAt(*object_->assembly, packShares_, eyeNow(), fromMiddle(point));
+        partGrab_ = glyptos::partAt(*object_->assembly, packShares_, *held_, fromMiddle(point));
     else
         grab_ = boardAt(point);
-    held_ = eyeNow();
     return true;
 }
 

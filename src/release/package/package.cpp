@@ -109,11 +109,6 @@ Package ofRecord(const Choosing& choose, const Piece& preferred) {
 
 } // namespace
 
-int Package::pieces() const {
-    const std::array all{booklet, trayCard, liner, disc, card, shell, sleeve, inner, label, strip};
-    return int(std::count_if(all.begin(), all.end(), [](const PiecePtr& p) { return p != nullptr; }));
-}
-
 std::optional<Package> packageOf(const Release& release, const std::string& id) {
     const PiecePtr piece = release.piece(id);
     if (!piece || piece->form->own) return std::nullopt;

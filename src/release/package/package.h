@@ -20,8 +20,6 @@ struct Package {
     PiecePtr booklet = {}, trayCard = {}, liner = {}, disc = {}; ///< of a jewel case; all may hold a disc
     PiecePtr card = {}, shell = {};                              ///< of a cassette
     PiecePtr sleeve = {}, inner = {}, label = {}, strip = {};    ///< of a record; a wallet is its sleeve
-    /// How many pieces it has.
-    int pieces() const;
 };
 
 /// The package that a piece belongs to, with the first piece of each kind that the release has, but that

@@ -135,6 +135,10 @@ std::optional<PartGrab> partAt(const Assembly& assembly, const PackShares& share
     return out;
 }
 
+bool isMoved(const Assembly& assembly, size_t part) {
+    return !stepsOf(assembly, part).empty();
+}
+
 std::optional<StepTowards> stepTowards(const Assembly& assembly, const PackShares& shares,
                                        const PartGrab& grab, const Eye& eye, Vec2 at) {
     const std::vector<size_t> steps = stepsOf(assembly, grab.part);

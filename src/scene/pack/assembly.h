@@ -69,6 +69,9 @@ struct PartGrab {
 /// The nearest part at a point, px from the middle of the picture; nothing where none is, or through a hole.
 std::optional<PartGrab> partAt(const Assembly& assembly, const PackShares& shares, const Eye& eye, Vec2 at);
 
+/// Whether any step moves a part, or what carries it.
+bool isMoved(const Assembly& assembly, size_t part);
+
 /// How far the step that moves a part, or what carries it, must have come for the grabbed place to be seen
 /// nearest to a point; of a part with several steps the one that is under way, else the next on its way out.
 /// Nothing when nothing moves it.

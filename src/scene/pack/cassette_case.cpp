@@ -100,7 +100,7 @@ Assembly cassetteCase(const Package& package, const PieceDrawing& drawing) {
     const double thick = std::min(kShellThick, std::max(1.0, room - 2 * kAround));
     Part tape = cassette(out, package, drawing, size.hand, thick);
     tape.rest.origin = {size.hand * 0.5, 0, -front - kAround};
-    tape.motions.push_back({1, {}, {0, 1, 0}, 0, {size.hand * (size.wide + 12), 0, 0}});
+    tape.motions.push_back(slid(1, {size.hand * (size.wide + 12), 0, 0}));
     out.parts.push_back(std::move(tape));
     return out;
 }

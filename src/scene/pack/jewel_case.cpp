@@ -113,7 +113,7 @@ class JewelCase {
         booklet.rest = facingFront(*piece->flat, {aside, 0, thick() / 2 - kPlate});
         const double clear = (outerWide() + pages) / 2 - aside + 12;
         const size_t slides = step("the booklet slides out of the lid");
-        booklet.motions.push_back({slides, {}, {0, 1, 0}, 0, {clear, 0, 0}, 0, 0.6});
+        booklet.motions.push_back(slid(slides, {clear, 0, 0}, 0, 0.6));
         // Clear of the lid its front turns to the viewer.
         booklet.motions.push_back({slides, {aside + clear, 0, thick() / 2}, {0, 1, 0}, -kOpen, {}, 0.6, 1});
         if (piece->folding->steps() > 1)
@@ -126,8 +126,8 @@ class JewelCase {
     void takeDiscOut() {
         const size_t lifts = step("the disc comes out");
         Part& disc = out_.parts[disc_];
-        disc.motions.push_back({lifts, {}, {0, 1, 0}, 0, {0, 0, 18}, 0, 0.4});
-        disc.motions.push_back({lifts, {}, {0, 1, 0}, 0, {outerWide() * 0.92, 0, 0}, 0.3, 1});
+        disc.motions.push_back(slid(lifts, {0, 0, 18}, 0, 0.4));
+        disc.motions.push_back(slid(lifts, {outerWide() * 0.92, 0, 0}, 0.3, 1));
     }
 
     const Package& package_;

@@ -26,6 +26,13 @@ Assembly cassetteCase(const Package& package, const PieceDrawing& drawing);
 Assembly sleeve(const Package& package, const PieceDrawing& drawing);
 Assembly wallet(const Package& package, const PieceDrawing& drawing);
 
+/// A movement that does not turn.
+inline Motion slid(size_t step, const Vec3& shift, double from = 0, double to = 1) {
+    Motion out;
+    out.step = step, out.shift = shift, out.from = from, out.to = to;
+    return out;
+}
+
 /// An optical disc about the z axis, its printed side at z = 0 towards the viewer.
 Part opticalDiscPart(Assembly& to, const Package& package, const PieceDrawing& drawing);
 

@@ -118,7 +118,7 @@ class Sleeve {
         Part part{"Strip"};
         part.carrier = 0;
         part.rest = facingFront(*piece->flat, {left + front.width / 2 - over, 0, over});
-        part.motions.push_back({step("the strip comes off"), {}, {0, 1, 0}, 0, {-front.width - 25, 0, 0}});
+        part.motions.push_back(slid(step("the strip comes off"), {-front.width - 25, 0, 0}));
         part.piece = piece;
         out_.parts.push_back(std::move(part));
     }
@@ -136,8 +136,7 @@ class Sleeve {
         part.rest = facingFront(*piece->flat, {package_.sleeve ? slack : 0, 0, front});
         part.piece = piece;
         if (package_.sleeve)
-            part.motions.push_back(
-                {step("the inner sleeve slides out"), {}, {0, 1, 0}, 0, {size() * 0.62, 0, 0}});
+            part.motions.push_back(slid(step("the inner sleeve slides out"), {size() * 0.62, 0, 0}));
         inner_ = out_.parts.size();
         out_.parts.push_back(std::move(part));
         pocket_ = {front + own.top, front + own.bottom};
@@ -149,11 +148,8 @@ class Sleeve {
         part.rest.origin = {0, 0, packed ? pocket_.middle() + drawn() / 2 : 0};
         part.carrier = inner_;
         if (packed)
-            part.motions.push_back({step(isOfDisc() ? "the disc slides out" : "the record slides out"),
-                                    {},
-                                    {0, 1, 0},
-                                    0,
-                                    {diameter() * 0.62, 0, 0}});
+            part.motions.push_back(slid(step(isOfDisc() ? "the disc slides out" : "the record slides out"),
+                                        {diameter() * 0.62, 0, 0}));
         out_.parts.push_back(std::move(part));
     }
 

@@ -31,8 +31,8 @@ Assembly wallet(const Package& package, const PieceDrawing& drawing) {
     disc.carrier = 0, disc.carrierBoard = board;
     disc.rest = turnedAbout({}, {0, 1, 0}, 180);
     disc.rest.origin = middle - Vec3{0, 0, kTray - 1};
-    disc.motions.push_back({1, {}, {0, 1, 0}, 0, {0, 0, -30}, 0, 0.5});
-    disc.motions.push_back({1, {}, {0, 1, 0}, 0, {0, back.height * 0.9, 0}, 0.3, 1});
+    disc.motions.push_back(slid(1, {0, 0, -30}, 0, 0.5));
+    disc.motions.push_back(slid(1, {0, back.height * 0.9, 0}, 0.3, 1));
     out.parts.push_back(std::move(disc));
     return out;
 }
