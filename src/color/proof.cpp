@@ -5,6 +5,7 @@
 #include "color/profile.h"
 
 #include <algorithm>
+#include <cmath>
 #include <vector>
 
 namespace glyptos {
@@ -145,6 +146,21 @@ ProofTally Proof::show(const uint8_t* art, uint8_t* out, size_t pixels, const Pr
         }
     }
     return tally;
+}
+
+void layInk(const uint8_t* cover, uint8_t* shown, size_t pixels, const Rgba& ink) {
+    const float takes[3] = {1 - ink.b, 1 - ink.g, 1 - ink.r}; // of the light that falls on it
+    for (size_t i = 0; i < pixels; ++i, cover += 4, shown += 4)
+        for (size_t c = 0; c < 3; ++c)
+            shown[c] = uint8_t(std::lround(float(shown[c]) * (1 - takes[c] * float(cover[1]) / 255)));
+}
+
+void showInkAlone(const uint8_t* art, const uint8_t* cover, uint8_t* out, size_t pixels) {
+    for (size_t i = 0; i < pixels; ++i, art += 4, cover += 4, out += 4) {
+        const bool shows = art[3] > 0;
+        std::fill(out, out + 3, uint8_t(shows ? 255 - cover[1] : 0));
+        out[3] = shows ? 255 : 0;
+    }
 }
 
 } // namespace glyptos

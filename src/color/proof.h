@@ -24,6 +24,7 @@ struct ProofLook {
     bool paperWhite = true; ///< white is as the paper is, and not as the screen's white
     ProofPlate plate = ProofPlate::All;
     ProofMark mark = ProofMark::None;
+    std::string spot = {}; ///< the swatch whose ink besides the four is seen alone; empty: as the plate says
     bool operator==(const ProofLook&) const = default;
 };
 
@@ -64,5 +65,11 @@ class Proof {
     Rgba paper_{1, 1, 1, 1};
     std::string description_;
 };
+
+/// An ink besides the four laid over what show() made. `cover` has the pixels of a picture, premultiplied
+/// BGRA, that is white where the ink is whole and black, or nothing, where there is none.
+void layInk(const uint8_t* cover, uint8_t* shown, size_t pixels, const Rgba& ink);
+/// Such an ink alone, in grey, wherever there is art.
+void showInkAlone(const uint8_t* art, const uint8_t* cover, uint8_t* out, size_t pixels);
 
 } // namespace glyptos

@@ -27,6 +27,7 @@ struct TextStyle {
     std::string id, name;
     std::string base; ///< the style it is based on; empty: none
     TextLook look;
+    std::string spot = {}; ///< the swatch in whose ink its words print; empty: as their colours say
     bool operator==(const TextStyle&) const = default;
 };
 

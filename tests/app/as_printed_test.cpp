@@ -1,6 +1,6 @@
 // The bench as printed: press inks on paper, what they cannot show, one plate, half and half.
 #include "app/bench/proof/proof_strip.h"
-#include "release/edits/edits.h"
+#include "release/edits/palette_edits.h"
 #include "support/register.h"
 #include "support/window.h"
 
@@ -105,6 +105,48 @@ class ProofViewTest : public QObject {
         auto* flat = t->window->layOut()->bench();
         t->settle([&] { return flat->isFinished(); });
         QVERIFY(flat->findChild<ProofStrip*>()->isVisible());
+    }
+
+    /// An ink of its own is seen as itself, though the press could not show it; its plate alone; a varnish
+    /// lies over the four and is seen in its plate alone.
+    void inksBesidesTheFour() {
+        Document& document = t->document();
+        const Rgba vivid{1, 0.1f, 0.6f, 1};
+        ReleasePtr r = withSwatches(document.release(), {{"Neon", vivid}, {"Gloss", {0.1f, 0.1f, 0.9f, 1}}});
+        const std::string neon = r->palette[r->palette.size() - 2].id, gloss = r->palette.back().id;
+        r = withSwatchPlate(withSwatchPlate(r, neon, Plate::Own), gloss, Plate::Over);
+        const Panel& panel = *document.shownPanel();
+        const auto box = [&](double from, double to, const Ink& colour) {
+            Layer layer;
+            ShapeContent shape;
+            shape.width = (to - from) * panel.width, shape.height = panel.height, shape.fill = colour;
+            layer.content = shape;
+            layer.placement.position = {(from + to) / 2 * panel.width, panel.height / 2};
+            return layer;
+        };
+        r = withLayer(r, document.panel(), box(0, 0.5, {vivid, neon}));
+        r = withLayer(r, document.panel(), box(0.75, 1, {{0.1f, 0.1f, 0.9f, 1}, gloss}));
+        document.edit("Inks", r);
+        trigger("As printed");
+        const QColor ink = at(0.25, 0.6), green = at(0.6, 0.6), under = at(0.9, 0.6);
+        // The paper's white takes a little of it, and no more.
+        QVERIFY2(ink.red() > 215 && ink.green() < 30 && ink.blue() > 125 && ink.blue() < 156,
+                 qPrintable(ink.name()));
+        QCOMPARE(under, green);
+        auto* plates = named<QComboBox>("Inks");
+        QCOMPARE(plates->count(), 7);
+        QCOMPARE(plates->itemText(5), QStringLiteral("Neon alone"));
+        choose("Inks", 5);
+        QCOMPARE(at(0.25, 0.6), QColor(Qt::black));
+        QCOMPARE(at(0.6, 0.6), QColor(Qt::white));
+        choose("Inks", 6);
+        QCOMPARE(at(0.9, 0.6), QColor(Qt::black));
+        QCOMPARE(at(0.25, 0.6), QColor(Qt::white));
+        // A piece that has none of them shows all inks.
+        document.selectPanel({t->piece("digital-cover"), "front"});
+        t->settle([&] { return bench().isFinished(); });
+        QCOMPARE(plates->count(), 5);
+        QCOMPARE(plates->currentIndex(), 0);
     }
 
     void aFileThatIsNoProfileIsSaid() {

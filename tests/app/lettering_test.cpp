@@ -1,10 +1,12 @@
 // Words typed where they stand, their figures, and the sheet of all faces, in the window.
 #include "app/letter/legibility_section.h"
+#include "release/edits/palette_edits.h"
 #include "release/edits/style_edits.h"
 #include "support/register.h"
 #include "support/window.h"
 
 #include <QComboBox>
+#include <QMenu>
 #include <QPlainTextEdit>
 #include <QPushButton>
 
@@ -180,6 +182,31 @@ class LetteringTest : public QObject {
         t->settle();
         QCOMPARE(specOn(cover).letters.family, std::string("Bebas Neue"));
         QCOMPARE(t->find(other)->as<TextContent>()->spec.letters.family, std::string("Bebas Neue"));
+    }
+
+    /// The menu of the style has the inks of the release besides the four.
+    void aStylePrintsInAnInk() {
+        const Made made = withTextStyle(t->document().release(), "Track title",
+                                        lookOf(*t->find(id)->as<TextContent>(), Unit::Px));
+        ReleasePtr r = withSwatches(made.release, {{"Silver", {0.7f, 0.7f, 0.7f, 1}}});
+        const std::string silver = r->palette.back().id;
+        t->document().edit("Ink", withSwatchPlate(r, silver, Plate::Own));
+        t->settle();
+        t->choose("Text style", QStringLiteral("Track title"));
+        const auto inks = [&] {
+            for (QAction* action : t->window->findChildren<QAction*>())
+                if (action->text() == QStringLiteral("Print it in")) return action->menu();
+            return static_cast<QMenu*>(nullptr);
+        }();
+        QVERIFY(inks);
+        Q_EMIT inks->aboutToShow();
+        QCOMPARE(inks->actions().size(), 2);
+        QVERIFY(inks->actions()[0]->isChecked());
+        QCOMPARE(inks->actions()[1]->text(), QStringLiteral("Silver"));
+        inks->actions()[1]->trigger();
+        QCOMPARE(textStyle(*t->document().release(), made.id)->spot, silver);
+        Q_EMIT inks->aboutToShow();
+        QVERIFY(inks->actions()[1]->isChecked());
     }
 
     void legibilityIsMeasuredAgainstWhatIsBehind() {

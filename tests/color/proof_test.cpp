@@ -173,6 +173,33 @@ class ProofTest : public QObject {
         QVERIFY(a.r == b.r && a.g == b.g && a.b == b.b && a.a == 255);
     }
 
+    /// A whole ink over white paper is its colour; half of it takes half of what it takes; over what prints
+    /// in the four it takes its share of that.
+    void inksBesidesTheFour() {
+        const Rgba gold{0.8f, 0.6f, 0.2f, 1};
+        const Pixel whole{255, 255, 255, 255}, none{0, 0, 0, 255}, nothing{0, 0, 0, 0},
+            half{128, 128, 128, 255}, faint{64, 64, 64, 64};
+        const Pixel covers[] = {whole, none, nothing, half, faint, half};
+        Pixel shown[] = {{255, 255, 255}, {10, 20, 30},    {10, 20, 30},
+                         {255, 255, 255}, {255, 255, 255}, {100, 150, 200}};
+        const Pixel before[6] = {shown[0], shown[1], shown[2], shown[3], shown[4], shown[5]};
+        layInk(&covers[0].b, &shown[0].b, 6, gold);
+        for (size_t i = 0; i < 6; ++i) {
+            const double cover = covers[i].g / 255.0;
+            const auto expected = [&](int was, double ink) { return was * (1 - cover + cover * ink); };
+            QVERIFY(std::abs(shown[i].r - expected(before[i].r, gold.r)) <= 0.51);
+            QVERIFY(std::abs(shown[i].g - expected(before[i].g, gold.g)) <= 0.51);
+            QVERIFY(std::abs(shown[i].b - expected(before[i].b, gold.b)) <= 0.51);
+        }
+        QCOMPARE(int(shown[0].r), 204);
+        Pixel alone[6];
+        const Pixel art[] = {whole, whole, nothing, none, faint, whole};
+        showInkAlone(&art[0].b, &covers[0].b, &alone[0].b, 6);
+        QCOMPARE((std::vector<int>{alone[0].g, alone[1].g, alone[3].g, alone[4].g}),
+                 (std::vector<int>{0, 255, 127, 191}));
+        QVERIFY(alone[2].a == 0 && alone[2].g == 0);
+    }
+
     void longRowsAreWhole() {
         const auto proof = shipped();
         std::vector<Pixel> art(10'001, Pixel{200, 150, 100}), out(art.size());

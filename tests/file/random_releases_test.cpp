@@ -279,6 +279,15 @@ class Maker {
         return l;
     }
 
+    /// With one style more, which prints in some ink.
+    ReleasePtr withStyle(const ReleasePtr& r) {
+        const Made made =
+            withTextStyle(r, text(), {letters(), 1 + share(), one<Align>(4), flip(), ink(*r)},
+                          r->textStyles.empty() || flip() ? std::string() : r->textStyles.front().id);
+        return r->palette.empty() || flip() ? made.release
+                                            : withStyleSpot(made, made.id, r->palette.front().id);
+    }
+
     ReleasePtr edited(const ReleasePtr& r) {
         const PiecePtr& piece = below(6) ? r->pieces[size_t(below(int(r->pieces.size())))] : r->wall;
         const PanelRef panel{piece->id,
@@ -287,8 +296,7 @@ class Maker {
         const std::string some = stack.empty() ? "" : stack[size_t(below(int(stack.size())))]->id;
         switch (below(11)) {
         case 10:
-            return withTextStyle(r, text(), {letters(), 1 + share(), one<Align>(4), flip(), ink(*r)},
-                                 r->textStyles.empty() || flip() ? std::string() : r->textStyles.front().id);
+            return withStyle(r);
         case 0:
             return withNewTake(r, piece->id);
         case 1:

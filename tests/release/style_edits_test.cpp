@@ -1,6 +1,8 @@
 #include "release/edits/style_edits.h"
 
 #include "file/project.h"
+#include "release/edits/palette_edits.h"
+#include "release/press/spot_inks.h"
 #include "support/register.h"
 
 using namespace glyptos;
@@ -106,6 +108,37 @@ class StyleEditsTest : public QObject {
         const ReleasePtr without = withoutStyle(r, track.id);
         QVERIFY(textStyle(*without, small.id)->base.empty());
         QCOMPARE(text(without, sleeve, onSleeve).spec.letters.family, std::string("Inter"));
+    }
+
+    /// Words print in the ink of their style, whatever their colour; a layer that has one of its own keeps
+    /// it.
+    void anInkOfTheStyle() {
+        release =
+            withSwatches(release, {{"Silver", {0.7f, 0.7f, 0.7f, 1}}, {"Gloss", {0.9f, 0.9f, 0.9f, 1}}});
+        const std::string silver = release->palette[0].id, gloss = release->palette[1].id;
+        for (const std::string& ink : {silver, gloss}) release = withSwatchPlate(release, ink, Plate::Own);
+        const Made track = withTextStyle(release, "Track title", plain()),
+                   small = withTextStyle(track.release, "Small print", plain(), track.id),
+                   other = withTextStyle(small.release, "Other", plain());
+        ReleasePtr r = withStyleOf(other.release, sleeve, onSleeve, small.id);
+        const auto printsIn = [&](const ReleasePtr& in) {
+            const Swatch* ink = spotOf(*findLayer(stackOf(*in, sleeve), onSleeve), *in);
+            return ink ? ink->id : std::string();
+        };
+        QCOMPARE(printsIn(r), std::string());
+        r = withStyleSpot(r, track.id, silver);
+        QCOMPARE(textStyle(*r, small.id)->spot, silver); // based on it
+        QCOMPARE(textStyle(*r, other.id)->spot, std::string());
+        QCOMPARE(printsIn(r), silver);
+        QVERIFY(withStyleSpot(r, track.id, silver) == r);
+        QCOMPARE(spotInksOf(*r, *r->piece(sleeve.piece)).size(), size_t(1));
+        const ReleasePtr own = withChangedLayer(r, sleeve, onSleeve, [&](Layer& l) { l.spot = gloss; });
+        QCOMPARE(printsIn(own), gloss);
+        const ReleasePtr apart = withStyleSpot(withStyleSpot(r, small.id, gloss), track.id, {});
+        QCOMPARE(printsIn(apart), gloss); // no longer what the other had
+        QCOMPARE(printsIn(withSwatchPlate(r, silver, Plate::Process)), std::string());
+        const ReleasePtr gone = withoutSwatch(r, silver);
+        QVERIFY(textStyle(*gone, track.id)->spot.empty() && printsIn(gone).empty());
     }
 
     void removedStylesLeaveTheWords() {

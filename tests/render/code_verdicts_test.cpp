@@ -4,7 +4,7 @@
 #include "file/data_folder.h"
 #include "file/project.h"
 #include "release/code_size.h"
-#include "release/edits/edits.h"
+#include "release/edits/wrap_edits.h"
 #include "support/pictures.h"
 #include "support/register.h"
 
@@ -171,6 +171,52 @@ class CodeVerdictsTest : public QObject {
         verify(judged(r, words), CodeGrade::Doubtful, "place of the barcode on Back");
         words.placement.position = {10, 20};
         QVERIFY(judgeCodes(renderer, withLayer(r, panelOf(r), words), r->pieces[0]->id).empty());
+    }
+
+    /// What runs over panels is seen with all that prints on the panel where it lies.
+    void codesAndWordsThatRunOverPanels() {
+        const ReleasePtr bare = tray();
+        const Flat& flat = *bare->pieces[0]->flat;
+        const Panel &back = flat.frontPanel(),
+                    &spine = flat.panels[0].id == back.id ? flat.panels[1] : flat.panels[0];
+        const std::string piece = bare->pieces[0]->id;
+        Layer layer = codeOn(bare, CodeKind::Ean13);
+        code(layer).ground.reset();
+        const auto over = [&](const Rgba& ground, const Layer& art) {
+            const Made made = withLayer(withGround(tray(), ground), panelOf(bare), art);
+            return std::pair(made.id,
+                             withRunOver(made.release, panelOf(bare), {made.id}, {spine.id}).value());
+        };
+        const auto judgedAll = [&](const ReleasePtr& r) { return judgeCodes(renderer, r, piece); };
+        const auto [id, onLight] = over({0.95f, 0.9f, 0.8f, 1}, layer);
+        const auto all = judgedAll(onLight.release);
+        QCOMPARE(all.size(), size_t(1));
+        QCOMPARE(all[0].panel.panel, onLight.id);
+        verify(all[0], CodeGrade::Good, "Read back as 200000000417");
+        verify(judgedAll(over({0.1f, 0.1f, 0.1f, 1}, layer).second.release).at(0), CodeGrade::Wrong,
+               "stand out too little");
+        Layer blot;
+        ShapeContent square;
+        square.width = 9, square.height = 30, square.fill = Ink{0, 0, 0, 1};
+        blot.content = square, blot.placement.position = layer.placement.position;
+        verify(judgedAll(withLayer(onLight.release, panelOf(bare), blot)).at(0), CodeGrade::Wrong,
+               "lies over it");
+        // Across the fold.
+        const bool left = spine.onFlat.centre().x < back.onFlat.centre().x;
+        const Vec2 onFold{left ? back.onFlat.x : back.onFlat.right(), back.onFlat.centre().y};
+        const Affine toWrap =
+            onLight.release->piece(piece)->flat->panel(onLight.id)->toFlat().inverse().value();
+        const ReleasePtr folded = withChangedLayer(onLight.release, {piece, onLight.id}, id, [&](Layer& l) {
+            l.placement.position = toWrap.map(onFold);
+        });
+        verify(judgedAll(folded).at(0), CodeGrade::Wrong, "over a fold");
+        Layer words;
+        TextContent text;
+        text.spec.text = "Thanks to the pilot boat", text.spec.letters.size = 3;
+        words.content = text, words.placement.position = back.zones.at(0).outline.box.centre();
+        const auto said = judgedAll(over({1, 1, 1, 1}, words).second.release);
+        QCOMPARE(said.size(), size_t(1));
+        verify(said[0], CodeGrade::Doubtful, "place of the barcode on Back");
     }
 
     void whatIsOffIsNotJudged() {

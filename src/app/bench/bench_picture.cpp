@@ -25,41 +25,43 @@ void BenchPicture::request(const SceneAt& sceneAt, double pxPerUnit, const QRect
     ++asked_;
     whole_ = false;
     since_.start();
-    Scene scene = sceneAt(pxPerUnit);
+    const Scene scene = sceneAt(pxPerUnit);
     const IntRect seen = scene.bounds().intersected(pixelsOf(window));
     if (seen.empty()) return clear();
     const IntRect area = toRender(seen, pxPerUnit, changed);
     if (late_ && area == seen) askCoarse(sceneAt, pxPerUnit * kCoarser, coarser(window));
-    service_.request(this, 0, std::move(scene), area, [=, this, number = asked_](QImage image) {
+    service_.request(this, 0, scene, area, [=, this, number = asked_](QImage image) {
         if (number < shown_) return;
         shown_ = number;
         late_ = since_.elapsed() > kLate;
         whole_ = number == asked_;
         if (whole_) stale_ = Rect{};
-        area == seen ? show(std::move(image), seen, pxPerUnit) : patch(image, area);
+        area == seen ? show(std::move(image), scene, seen, pxPerUnit) : patch(image, scene, area);
         Q_EMIT arrived();
     });
 }
 
 void BenchPicture::askCoarse(const SceneAt& sceneAt, double pxPerUnit, const QRect& window) {
-    Scene scene = sceneAt(pxPerUnit);
+    const Scene scene = sceneAt(pxPerUnit);
     const IntRect seen = scene.bounds().intersected(pixelsOf(window));
     if (seen.empty()) return;
-    service_.request(&coarse_, -1, std::move(scene), seen, [=, this, number = asked_](QImage image) {
+    service_.request(&coarse_, -1, scene, seen, [=, this, number = asked_](QImage image) {
         if (number <= shown_) return;
         shown_ = number;
-        show(std::move(image), seen, pxPerUnit);
+        show(std::move(image), scene, seen, pxPerUnit);
         Q_EMIT arrived();
     });
 }
 
-void BenchPicture::show(QImage image, const IntRect& area, double pxPerUnit) {
+void BenchPicture::show(QImage image, Scene scene, const IntRect& area, double pxPerUnit) {
     image_ = std::move(image);
+    scene_ = std::move(scene);
     area_ = area;
     pxPerUnit_ = pxPerUnit;
 }
 
-void BenchPicture::patch(const QImage& part, const IntRect& area) {
+void BenchPicture::patch(const QImage& part, Scene scene, const IntRect& area) {
+    scene_ = std::move(scene);
     QPainter painter(&image_);
     painter.setCompositionMode(QPainter::CompositionMode_Source);
     painter.drawImage(area.x - area_.x, area.y - area_.y, part);
@@ -79,7 +81,7 @@ IntRect BenchPicture::toRender(const IntRect& seen, double pxPerUnit, const std:
 }
 
 void BenchPicture::clear() {
-    image_ = {};
+    image_ = {}, scene_ = {};
     stale_ = std::nullopt;
     whole_ = true;
     shown_ = ++asked_; // what is on its way is of before

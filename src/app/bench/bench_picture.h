@@ -32,6 +32,8 @@ class BenchPicture : public QObject {
     bool isWhole() const { return whole_; }
     bool isEmpty() const { return image_.isNull(); }
     const QImage& image() const { return image_; }
+    /// What it is a picture of.
+    const Scene& scene() const { return scene_; }
 
     /// Where a rendering lies.
     struct Place {
@@ -57,14 +59,15 @@ class BenchPicture : public QObject {
 
   private:
     void askCoarse(const SceneAt& sceneAt, double pxPerUnit, const QRect& window);
-    void show(QImage image, const IntRect& area, double pxPerUnit);
-    void patch(const QImage& part, const IntRect& area);
+    void show(QImage image, Scene scene, const IntRect& area, double pxPerUnit);
+    void patch(const QImage& part, Scene scene, const IntRect& area);
     /// What has to be rendered of `seen`, so that with what is shown already all of it is as it should be.
     IntRect toRender(const IntRect& seen, double pxPerUnit, const std::optional<Rect>& changed);
 
     RenderService& service_;
     QObject coarse_;
     QImage image_;
+    Scene scene_;
     double pxPerUnit_ = 1;
     IntRect area_; ///< of the image, device px from the scene's origin at pxPerUnit_
     /// Of the picture that is shown: all that has changed since it was asked for. No value: everything.

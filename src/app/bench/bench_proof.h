@@ -1,7 +1,7 @@
 // A bench's picture as it will be printed, made off the window's thread whenever another picture is shown.
 #pragma once
 
-#include "app/bench/bench_picture.h"
+#include "app/bench/proof/plate_pictures.h"
 #include "app/session/proofing.h"
 
 #include <QFutureWatcher>
@@ -11,7 +11,7 @@ namespace glyptos {
 class BenchProof : public QObject {
     Q_OBJECT
   public:
-    BenchProof(BenchPicture& picture, QObject* parent);
+    BenchProof(BenchPicture& picture, RenderService& service);
     ~BenchProof() override;
     void setProofing(Proofing* proofing);
     bool isOn() const { return proofing_ && proofing_->isOn() && proofing_->proof(); }
@@ -23,6 +23,10 @@ class BenchProof : public QObject {
     /// Of the picture that is shown last.
     const ProofTally& tally() const { return tally_; }
     QColor paper() const;
+    /// The inks besides the four that can be seen alone.
+    std::vector<Swatch> spotInks() const { return PlatePictures::inksIn(picture_.scene()); }
+    /// The one that is seen alone; empty: none is.
+    std::string spotAlone() const;
 
     /// Over the art; in a split view on the right of the middle of `view` alone.
     void paint(QPainter& painter, Vec2 origin, double scale, const QRect& view) const;
@@ -46,6 +50,7 @@ class BenchProof : public QObject {
     void make();
 
     BenchPicture& picture_;
+    PlatePictures plates_;
     Proofing* proofing_ = nullptr;
     Wanted makingOf_, shownOf_;
     BenchPicture::Place placeMade_, place_;

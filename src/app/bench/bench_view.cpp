@@ -30,7 +30,7 @@ BenchView::BenchView(Engine& engine, RenderService& service, QWidget* parent)
     , engine_(engine)
     , service_(service)
     , picture_(service, nullptr)
-    , proof_(picture_, nullptr) {
+    , proof_(picture_, service) {
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
     setMinimumSize(300, 200);

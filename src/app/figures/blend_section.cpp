@@ -1,6 +1,7 @@
 #include "app/figures/blend_section.h"
 
 #include "app/session/words.h"
+#include "release/edits/style_edits.h"
 #include "release/press/spot_inks.h"
 
 #include <cmath>
@@ -72,9 +73,10 @@ BlendSection::BlendSection(Engine& engine)
 void BlendSection::refreshSpot(const Layer& layer) {
     spot_->clear();
     const Swatch* own = spotOf(layer, *document_->shown());
-    const bool byColour = own && layer.spot.empty();
-    spot_->addItem(byColour ? tr("%1, as its colours").arg(q(own->name)) : tr("press inks, as its colours"),
-                   QString());
+    const auto* text = layer.as<TextContent>();
+    const TextStyle* style = text ? textStyle(*document_->shown(), text->style) : nullptr;
+    const QString as = style && !style->spot.empty() ? tr("%1, as its style") : tr("%1, as its colours");
+    spot_->addItem(as.arg(own && layer.spot.empty() ? q(own->name) : tr("press inks")), QString());
     for (const Swatch& swatch : document_->shown()->palette)
         if (swatch.plate != Plate::Process) spot_->addItem(q(swatch.name), q(swatch.id));
     spot_->setCurrentIndex(std::max(0, spot_->findData(q(layer.spot))));

@@ -69,12 +69,33 @@ QMenu* StyleSection::makeMenu() {
                 bases->addAction(QString::fromStdString(other.name), this,
                                  [this, id = other.id] { baseOn(id); });
     });
+    inks_ = menu->addAction(tr("Print it in"));
+    auto* inks = new QMenu(menu);
+    inks_->setMenu(inks);
+    connect(inks, &QMenu::aboutToShow, this, [this, inks] { offerInks(*inks); });
     remove_ = menu->addAction(tr("Remove the style"), this, [this] {
         if (const TextStyle* one = style())
             document_->edit(tr("Remove the style %1").arg(QString::fromStdString(one->name)),
                             withoutStyle(document_->release(), one->id));
     });
     return menu;
+}
+
+/// The inks of the release besides the four.
+void StyleSection::offerInks(QMenu& menu) {
+    menu.clear();
+    const TextStyle* one = style();
+    if (!one) return;
+    const auto offer = [&](const QString& name, const std::string& ink) {
+        auto* action = menu.addAction(name, this, [this, ink] { printIn(ink); });
+        action->setCheckable(true);
+        action->setChecked(one->spot == ink);
+    };
+    offer(tr("As its colours"), {});
+    for (const Swatch& swatch : document_->release()->palette)
+        if (swatch.plate != Plate::Process) offer(QString::fromStdString(swatch.name), swatch.id);
+    if (menu.actions().size() == 1)
+        menu.addAction(tr("Inks of their own are made in Gather, Colours"))->setEnabled(false);
 }
 
 const TextContent* StyleSection::text() const {
@@ -145,6 +166,12 @@ void StyleSection::baseOn(const std::string& base) {
                         withStyleBase(document_->release(), one->id, base));
 }
 
+void StyleSection::printIn(const std::string& ink) {
+    if (const TextStyle* one = style())
+        document_->edit(tr("Ink of the style %1").arg(QString::fromStdString(one->name)),
+                        withStyleSpot(document_->release(), one->id, ink));
+}
+
 void StyleSection::takeIntoStyle() {
     const TextStyle* one = style();
     if (!one || !text()) return;
@@ -168,7 +195,7 @@ void StyleSection::refresh(const Layer& layer) {
         choice_->addItem(QString::fromStdString(one.name), QString::fromStdString(one.id));
     choice_->setCurrentIndex(std::max(choice_->findData(QString::fromStdString(words.style)), 0));
     const TextStyle* one = textStyle(*document_->shown(), words.style);
-    rename_->setEnabled(one), remove_->setEnabled(one), base_->setEnabled(one);
+    for (QAction* action : {rename_, base_, inks_, remove_}) action->setEnabled(one);
     QStringList own;
     if (one && document_->piece())
         for (const LookPart part : differences(lookOf(words, document_->piece()->flat->unit), one->look))

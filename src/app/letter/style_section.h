@@ -26,6 +26,8 @@ class StyleSection : public LayerSection {
     void makeSet();
     void rename();
     void baseOn(const std::string& base);
+    void offerInks(QMenu& menu);
+    void printIn(const std::string& ink);
     void takeIntoStyle();
     void goBack();
 
@@ -33,7 +35,7 @@ class StyleSection : public LayerSection {
     QLabel* own_;
     QPushButton *back_, *take_;
     QWidget* ownRow_;
-    QAction *rename_, *remove_, *base_;
+    QAction *rename_, *base_, *inks_, *remove_;
 };
 
 } // namespace glyptos

@@ -13,15 +13,15 @@ namespace {
 /// Feeds bytes to the writer without a second copy in memory.
 class PackedProvider : public QPDFObjectHandle::StreamDataProvider {
   public:
-    explicit PackedProvider(Buffer<uint8_t> bytes)
-        : bytes_(std::move(bytes)) {}
+    explicit PackedProvider(std::vector<Buffer<uint8_t>> parts)
+        : parts_(std::move(parts)) {}
     void provideStreamData(QPDFObjGen const&, Pipeline* pipeline) override {
-        pipeline->write(bytes_.data(), bytes_.size());
+        for (const Buffer<uint8_t>& part : parts_) pipeline->write(part.data(), part.size());
         pipeline->finish();
     }
 
   private:
-    Buffer<uint8_t> bytes_;
+    std::vector<Buffer<uint8_t>> parts_;
 };
 
 /// Writes to an open file. The writer does not notice a disk that is full; this keeps what was wrong.
@@ -63,7 +63,7 @@ class FilePipeline : public Pipeline {
 QPDFObjectHandle pdfPicture(QPDF& pdf, std::span<const uint8_t> samples, const IntRect& area,
                             const QPDFObjectHandle& space, const std::atomic<bool>* cancel) {
     QPDFObjectHandle image = QPDFObjectHandle::newStream(&pdf);
-    image.replaceStreamData(std::make_shared<PackedProvider>(deflated(samples, cancel)),
+    image.replaceStreamData(std::make_shared<PackedProvider>(deflatedParts(samples, cancel)),
                             QPDFObjectHandle::newName("/FlateDecode"), QPDFObjectHandle::newNull());
     QPDFObjectHandle dict = image.getDict();
     dict.replaceKey("/Type", QPDFObjectHandle::newName("/XObject"));

@@ -317,6 +317,7 @@ Json toJson(const TextStyle& style) {
                 {"leading", style.look.leading},
                 {"align", kAlignNames[size_t(style.look.align)]},
                 {"hyphenate", style.look.hyphenate}});
+    if (!style.spot.empty()) out["spot"] = style.spot;
     return withInk(std::move(out), "colour", style.look.colour);
 }
 
@@ -327,6 +328,7 @@ TextStyle readTextStyle(const Entry& e) {
     out.look.align = e.oneOf<Align>("align", kAlignNames);
     out.look.hyphenate = e.flag("hyphenate");
     out.look.colour = readInk(e, "colour");
+    out.spot = e.textOr("spot", {});
     return out;
 }
 

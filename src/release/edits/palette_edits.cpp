@@ -48,6 +48,8 @@ void letGo(Release& release, const std::string& swatch) {
         layer.spot.clear();
         return true;
     });
+    for (TextStyle& style : release.textStyles)
+        if (style.spot == swatch) style.spot.clear();
 }
 
 } // namespace

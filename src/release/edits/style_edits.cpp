@@ -4,6 +4,7 @@
 #include "release/walks.h"
 
 #include <algorithm>
+#include <utility>
 
 namespace glyptos {
 namespace {
@@ -58,6 +59,17 @@ void follow(Release& release, const std::string& style, const TextLook& before, 
     }
 }
 
+/// As follow(), of the ink.
+void followSpot(Release& release, const std::string& style, const std::string& before,
+                const std::string& after, int left) {
+    if (left <= 0) return;
+    for (TextStyle& derived : release.textStyles) {
+        if (derived.base != style || derived.spot != before) continue;
+        derived.spot = after;
+        followSpot(release, derived.id, before, after, left - 1);
+    }
+}
+
 } // namespace
 
 Made withTextStyle(const ReleasePtr& release, std::string name, const TextLook& look, std::string base) {
@@ -94,6 +106,15 @@ ReleasePtr withStyleName(const ReleasePtr& release, const std::string& style, co
     if (!known || known->name == name || name.empty()) return release;
     auto next = std::make_shared<Release>(*release);
     found(*next, style)->name = name;
+    return next;
+}
+
+ReleasePtr withStyleSpot(const ReleasePtr& release, const std::string& style, const std::string& swatch) {
+    const TextStyle* known = textStyle(*release, style);
+    if (!known || known->spot == swatch) return release;
+    auto next = std::make_shared<Release>(*release);
+    const std::string before = std::exchange(found(*next, style)->spot, swatch);
+    followSpot(*next, style, before, swatch, int(next->textStyles.size()));
     return next;
 }
 

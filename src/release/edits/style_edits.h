@@ -16,6 +16,10 @@ namespace glyptos {
                                        const TextLook& look);
 [[nodiscard]] ReleasePtr withStyleName(const ReleasePtr& release, const std::string& style,
                                        const std::string& name);
+/// A style whose words print in the ink of a swatch; an empty id: as their colours say. What is based on it
+/// and prints in what it printed in goes with it.
+[[nodiscard]] ReleasePtr withStyleSpot(const ReleasePtr& release, const std::string& style,
+                                       const std::string& swatch);
 /// A style based on another, as which it looks where both look alike from now on; not on what is based on it.
 [[nodiscard]] ReleasePtr withStyleBase(const ReleasePtr& release, const std::string& style,
                                        const std::string& base);

@@ -1,6 +1,7 @@
 #include "release/press/spot_inks.h"
 
 #include "base/overloaded.h"
+#include "release/edits/style_edits.h"
 #include "release/walks.h"
 
 #include <algorithm>
@@ -55,6 +56,9 @@ void collect(const Stack& stack, const Release& release, std::set<std::string>& 
 
 const Swatch* spotOf(const Layer& layer, const Release& release) {
     if (!layer.spot.empty()) return spotSwatch(release, layer.spot);
+    const auto* text = layer.as<TextContent>();
+    const TextStyle* style = text ? textStyle(release, text->style) : nullptr;
+    if (style && !style->spot.empty()) return spotSwatch(release, style->spot);
     return spotSwatch(release, followed(layer.content));
 }
 

@@ -65,7 +65,9 @@ class CodeJudge {
             return said(CodeGrade::Wrong, "It is stretched or leans; put its proportions right.");
         if (p.flipX != p.flipY) return said(CodeGrade::Wrong, "It is mirrored.");
         const ScannedCode seen = scan();
-        if (!isWhole()) return said(CodeGrade::Wrong, "It reaches over the edge of its panel.");
+        if (!isWhole())
+            return said(CodeGrade::Wrong, isWrap() ? "It lies over a fold or an edge; a code is on one panel."
+                                                   : "It reaches over the edge of its panel.");
         const Extremes e = extremes(seen);
         if (e.light - e.dark < kLeastContrast) return said(CodeGrade::Wrong, tooPale());
         if (!reads(seen))
@@ -93,26 +95,42 @@ class CodeJudge {
         return contrastRatio(Rgba(bars), kBlack) >= contrastRatio(Rgba(ground), kBlack);
     }
 
-    bool isWhole() const {
-        const Affine toPanel = placementMap(layer_.placement);
+    bool isWrap() const { return piece_->wrap(ref_.panel) != nullptr; }
+    /// From the code's own frame to what is seen of it with what else prints there: the panel, or of a wrap
+    /// the flat.
+    Affine toSeen() const {
+        const Affine toPlace = placementMap(layer_.placement);
+        return isWrap() ? panel_->toFlat() * toPlace : toPlace;
+    }
+
+    bool isOn(const Outline& outline, const Affine& toOutline) const {
         const Rect& b = drawn_->box;
-        const auto inside = [&](Vec2 p) { return panel_->outline.contains(toPanel.map(p)); };
+        const auto inside = [&](Vec2 p) { return outline.contains(toOutline.map(p)); };
         constexpr double kIn = 1e-6;
         return inside({b.x + kIn, b.y + kIn}) && inside({b.right() - kIn, b.y + kIn}) &&
                inside({b.x + kIn, b.bottom() - kIn}) && inside({b.right() - kIn, b.bottom() - kIn});
     }
+    /// On its panel; of a wrap on any one of the flat's.
+    bool isWhole() const {
+        if (!isWrap()) return isOn(panel_->outline, toSeen());
+        const auto& panels = piece_->flat->panels;
+        return std::any_of(panels.begin(), panels.end(), [&](const Panel& panel) {
+            const auto fromFlat = panel.toFlat().inverse();
+            return fromFlat && isOn(panel.outline, *fromFlat * toSeen());
+        });
+    }
 
     ScannedCode scan() const {
         constexpr double kAround = 2; // modules
-        const Affine toPanel = placementMap(layer_.placement);
+        const Affine seen = toSeen();
         const double px = kPxAModule / layer_.placement.scaleX;
-        const Rect area = toPanel.mapBounds(drawn_->box.grown(kAround));
+        const Rect area = seen.mapBounds(drawn_->box.grown(kAround));
         ScannedCode out;
         out.width = int(std::ceil(area.w * px)), out.height = int(std::ceil(area.h * px));
-        const Scene scene = panelScene(release_, ref_, {px, true, {-area.x * px, -area.y * px}, {}, false});
+        const OnOutput how{px, true, {-area.x * px, -area.y * px}, {}, false};
+        const Scene scene = isWrap() ? flatScene(release_, ref_.piece, how) : panelScene(release_, ref_, how);
         const Buffer<uint8_t> rgb = renderer_.renderRgb8OnWhite(scene, {0, 0, out.width, out.height});
-        const Affine toPx =
-            Affine::translation(-area.x * px, -area.y * px) * Affine::scaling(px, px) * toPanel;
+        const Affine toPx = Affine::translation(-area.x * px, -area.y * px) * Affine::scaling(px, px) * seen;
         out.toModules = toPx.inverse().value_or(Affine{});
         static const std::array<float, 256> kReflect = reflectances();
         for (size_t i = 0; i + 2 < rgb.size(); i += 3) {

@@ -23,7 +23,8 @@ struct CodeVerdict {
 
 /// Judges a code as it will be printed: its text, its size (80 to 200 % of a barcode; modules of a QR code
 /// from 0.4 mm), whether it keeps its proportions, dark bars on light, its clear zone, and whether a reader
-/// reads it back. Barcodes are judged by red light, as scanners see them (ISO/IEC 15416), QR codes by all.
+/// reads it back; on a panel with all that prints there, so that one of a wrap is seen on the flat. Barcodes
+/// are judged by red light, as scanners see them (ISO/IEC 15416), QR codes by all.
 CodeVerdict judgeCode(Renderer& renderer, const ReleasePtr& release, const PanelRef& panel,
                       const Layer& code);
 

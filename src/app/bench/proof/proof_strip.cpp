@@ -8,7 +8,8 @@
 namespace glyptos {
 namespace {
 
-constexpr int kTop = 24; // px, under the ruler
+constexpr int kTop = 24;        // px, under the ruler
+constexpr int kPressPlates = 5; // all together, and each of the four
 
 } // namespace
 
@@ -34,8 +35,7 @@ ProofStrip::ProofStrip(Proofing& proofing, const BenchProof& proof, QWidget* ben
     connect(profile_, &QComboBox::activated, this, &ProofStrip::chooseProfile);
     plate_ = box(tr("Inks"), {tr("All inks"), tr("Cyan alone"), tr("Magenta alone"), tr("Yellow alone"),
                               tr("Black alone")});
-    connect(plate_, &QComboBox::activated, this,
-            [this](int i) { change([i](ProofLook& l) { l.plate = static_cast<ProofPlate>(i); }); });
+    connect(plate_, &QComboBox::activated, this, &ProofStrip::choosePlate);
     mark_ = box(tr("What is marked"),
                 {tr("Mark nothing"), tr("Mark what inks cannot show"), tr("Mark too much ink")});
     connect(mark_, &QComboBox::activated, this,
@@ -73,6 +73,27 @@ void ProofStrip::chooseProfile(int choice) {
     refresh();
 }
 
+void ProofStrip::choosePlate(int choice) {
+    change([&](ProofLook& look) {
+        const bool isPress = choice < kPressPlates;
+        look.plate = isPress ? static_cast<ProofPlate>(choice) : ProofPlate::All;
+        look.spot = isPress ? std::string() : plate_->itemData(choice).toString().toStdString();
+    });
+}
+
+/// Behind the plates of the press those of the piece's own inks.
+void ProofStrip::refreshInks() {
+    const std::vector<Swatch> inks = proof_.spotInks();
+    while (plate_->count() > kPressPlates + int(inks.size())) plate_->removeItem(plate_->count() - 1);
+    while (plate_->count() < kPressPlates + int(inks.size())) plate_->addItem(QString());
+    for (size_t i = 0; i < inks.size(); ++i) {
+        plate_->setItemText(kPressPlates + int(i), tr("%1 alone").arg(q(inks[i].name)));
+        plate_->setItemData(kPressPlates + int(i), q(inks[i].id));
+    }
+    const std::string alone = proof_.spotAlone();
+    plate_->setCurrentIndex(alone.empty() ? int(proofing_.look().plate) : plate_->findData(q(alone)));
+}
+
 void ProofStrip::refresh() {
     setVisible(proof_.isOn());
     if (!proof_.isOn()) return;
@@ -80,7 +101,7 @@ void ProofStrip::refresh() {
     raise();
     profile_->setItemText(0, q(proofing_.proof()->description()));
     profile_->setCurrentIndex(0);
-    plate_->setCurrentIndex(int(proofing_.look().plate));
+    refreshInks();
     mark_->setCurrentIndex(int(proofing_.look().mark));
     paper_->setChecked(proofing_.look().paperWhite);
     split_->setChecked(proofing_.isSplit());

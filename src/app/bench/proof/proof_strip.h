@@ -20,6 +20,8 @@ class ProofStrip : public QWidget {
 
   private:
     void refresh();
+    void refreshInks();
+    void choosePlate(int choice);
     void chooseProfile(int choice);
     void change(const std::function<void(ProofLook&)>& edit);
 
