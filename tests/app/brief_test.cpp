@@ -1,4 +1,5 @@
 // The brief in the real window: its words, track lists from elsewhere, and a new release from a composition.
+#include "release/edits/edits.h"
 #include "release/edits/palette_edits.h"
 #include "support/register.h"
 #include "support/window.h"
@@ -27,6 +28,17 @@ class BriefTest : public QObject {
   private Q_SLOTS:
     void init() { t = std::make_unique<TestWindow>(); }
     void cleanup() { t.reset(); }
+
+    void longWordsAreReadFromTheirStart() {
+        t->window->showStep(Step::Brief);
+        Brief brief = t->document().release()->brief;
+        brief.madeIn = "Pressed and folded by hand in a shed on the north shore of the sound";
+        t->document().edit("Made in", withBrief(t->document().release(), brief));
+        for (const QLineEdit* field : t->window->brief()->findChildren<QLineEdit*>())
+            if (field->text() == QString::fromStdString(brief.madeIn))
+                return QCOMPARE(field->cursorPosition(), 0);
+        QFAIL("no such field");
+    }
 
     void tracksComeFromElsewhere() {
         t->window->showStep(Step::Brief);

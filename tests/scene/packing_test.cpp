@@ -120,6 +120,12 @@ class PackingTest : public QObject {
         QCOMPARE(packageOf(*r, idOf(r, "disc-face"))->booklet->id, idOf(r, "disc-booklet", 0));
         QVERIFY(packageOf(*r, idOf(r, "cassette-card"))->kind == PackKind::CassetteCase);
         QVERIFY(packageOf(*r, idOf(r, "wallet-4"))->disc);
+        // A cassette with no card is in the sleeve.
+        const ReleasePtr tape = releaseWith({{"shell-label", {}}, {"cassette-sleeve", {}}});
+        for (const char* form : {"shell-label", "cassette-sleeve"}) {
+            const Package sleeve = packageOf(*tape, idOf(tape, form)).value();
+            QVERIFY(sleeve.kind == PackKind::CassetteSleeve && sleeve.sleeve && sleeve.shell && !sleeve.card);
+        }
         // A disc with no case lies in the wallet.
         const ReleasePtr wallet = releaseWith({{"disc-face", {}}, {"wallet-6", {}}});
         QVERIFY(packageOf(*wallet, idOf(wallet, "disc-face"))->kind == PackKind::Wallet);
@@ -135,6 +141,8 @@ class PackingTest : public QObject {
             {{{"cassette-card", {{"more", 4}, {"hand", 1}, {"both", 1}}}, {"shell-label", {}}},
              "shell-label"},
             {{{"shell-label", {}}}, "shell-label"},
+            {{{"cassette-sleeve", {}}, {"shell-label", {}}}, "cassette-sleeve"},
+            {{{"cassette-sleeve", {{"spine", 8}, {"flap", 15}}}}, "cassette-sleeve"},
             {{{"sleeve-12", {}}, {"inner-sleeve", {{"window", 1}}}, {"label-12", {}}, {"obi", {}}},
              "sleeve-12"},
             {{{"gatefold-12", {}}, {"inner-sleeve", {}}, {"label-12", {}}}, "gatefold-12"},

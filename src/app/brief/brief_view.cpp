@@ -186,7 +186,9 @@ void BriefView::refresh() {
     const Brief& brief = document_->shown()->brief;
     for (const auto& [edit, member] : fields_) {
         const QString now = QString::fromStdString(brief.*member);
-        if (edit->text() != now) edit->setText(now);
+        if (edit->text() == now) continue;
+        edit->setText(now);
+        edit->setCursorPosition(0); // what is longer than the field is read from its start
     }
     QStringList mood;
     for (const std::string& word : brief.mood) mood << QString::fromStdString(word);

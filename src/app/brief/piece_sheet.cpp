@@ -13,21 +13,32 @@ namespace {
 
 constexpr double kMmPerScreenPx = 315.0 / 3000; // as in the set strip
 constexpr int kGap = 34, kCaption = 24;
+constexpr double kWidestCaption = 200; // px; what is longer is cut short
 
 double mmPerUnit(const Piece& piece) {
     return piece.flat->unit == Unit::Px ? kMmPerScreenPx : 1;
 }
 
-/// Rows of pieces, filled from the left, at one scale. Returns the height they take.
+QFont captionFont() {
+    return uiFont(11, 500);
+}
+
+double captionWidth(const Piece& piece) {
+    const double wide = QFontMetricsF(captionFont()).horizontalAdvance(QString::fromStdString(piece.name));
+    return std::min(std::ceil(wide), kWidestCaption);
+}
+
+/// Rows of pieces with their names below them, filled from the left, at one scale. `place` is told where the
+/// picture of each goes and how wide it is with its name. Returns the height they take.
 double rowsHeight(const std::vector<PiecePtr>& pieces, double pxPerMm, double width,
-                  const std::function<void(const PiecePtr&, QRectF)>& place) {
+                  const std::function<void(const PiecePtr&, QRectF, double)>& place) {
     double x = 0, y = 0, row = 0;
     for (const PiecePtr& piece : pieces) {
         const double k = pxPerMm * mmPerUnit(*piece), w = piece->flat->trim().w * k,
-                     h = piece->flat->trim().h * k;
-        if (x > 0 && x + w > width) x = 0, y += row + kGap + kCaption, row = 0;
-        if (place) place(piece, {x, y, w, h});
-        x += w + kGap;
+                     h = piece->flat->trim().h * k, whole = std::max(w, captionWidth(*piece));
+        if (x > 0 && x + whole > width) x = 0, y += row + kGap + kCaption, row = 0;
+        place(piece, {x, y, w, h}, whole);
+        x += whole + kGap;
         row = std::max(row, h);
     }
     return y + row + kCaption;
@@ -57,20 +68,24 @@ void PieceSheet::arrange() {
     if (!document_ || width() < 80 || !isVisible()) return;
     const auto& pieces = document_->shown()->pieces;
     const double roomX = width() - 2.0 * kGap, roomY = height() - 2.0 * kGap;
+    const auto sizeAt = [&](double pxPerMm) {
+        double widest = 0;
+        const double tall = rowsHeight(pieces, pxPerMm, roomX, [&](const PiecePtr&, QRectF r, double whole) {
+            widest = std::max(widest, r.left() + whole);
+        });
+        return QSizeF(widest, tall);
+    };
     double least = 0.01, most = 2;
     for (int i = 0; i < 30; ++i) {
         const double k = (least + most) / 2;
-        double widest = 0;
-        const double tall = rowsHeight(
-            pieces, k, roomX, [&](const PiecePtr&, QRectF r) { widest = std::max(widest, r.right()); });
-        (tall <= roomY && widest <= roomX ? least : most) = k;
+        const QSizeF size = sizeAt(k);
+        (size.height() <= roomY && size.width() <= roomX ? least : most) = k;
     }
     std::vector<Place> next;
-    double widest = 0;
-    const double tall = rowsHeight(pieces, least, roomX,
-                                   [&](const PiecePtr&, QRectF r) { widest = std::max(widest, r.right()); });
-    const QPointF corner(std::round((width() - widest) / 2), std::round((height() - tall) / 2));
-    rowsHeight(pieces, least, roomX, [&](const PiecePtr& piece, QRectF r) {
+    const QSizeF size = sizeAt(least);
+    const QPointF corner(std::round((width() - size.width()) / 2),
+                         std::round((height() - size.height()) / 2));
+    rowsHeight(pieces, least, roomX, [&](const PiecePtr& piece, QRectF r, double) {
         Place place{piece, r.translated(corner).toAlignedRect(), least * mmPerUnit(*piece), nullptr};
         for (Place& old : places_)
             if (old.piece->id == piece->id) place.miniature = std::move(old.miniature);
@@ -100,10 +115,11 @@ void PieceSheet::paintEvent(QPaintEvent*) {
         painter.fillRect(place.area, Qt::white);
         painter.drawImage(place.area, place.miniature->image());
         painter.setPen(Qt::white);
-        painter.setFont(uiFont(11, 500));
-        painter.drawText(
-            QRect(place.area.left(), place.area.bottom() + 4, std::max(place.area.width(), 160), 18),
-            Qt::AlignLeft, QString::fromStdString(place.piece->name));
+        painter.setFont(captionFont());
+        const int wide = std::max(place.area.width(), int(kWidestCaption));
+        painter.drawText(QRect(place.area.left(), place.area.bottom() + 4, wide, 18), Qt::AlignLeft,
+                         painter.fontMetrics().elidedText(QString::fromStdString(place.piece->name),
+                                                          Qt::ElideRight, wide));
     }
     if (places_.empty()) {
         painter.setPen(Qt::white);

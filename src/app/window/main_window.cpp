@@ -398,6 +398,7 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
 void MainWindow::showStep(Step step) {
     rail_->setCurrent(step);
     views_->setCurrentIndex(int(step)); // Gather takes the wall in hand as long as it is seen
+    position_->clear(), colourUnder_->clear();
     if (step != Step::Gather && isWall(document_->panel())) document_->selectPanel(document_->piecePanel());
     takeFocus();
     refreshTitles();

@@ -15,6 +15,7 @@ enum class Role : unsigned char {
     Disc,
     Card,
     Shell,
+    CassetteSleeve,
     DiscSleeve,
     Wallet,
     RecordSleeve,
@@ -30,6 +31,7 @@ Role roleOf(const Piece& piece) {
                                 std::pair{"disc-face", Role::Disc},
                                 std::pair{"cassette-card", Role::Card},
                                 std::pair{"shell-label", Role::Shell},
+                                std::pair{"cassette-sleeve", Role::CassetteSleeve},
                                 std::pair{"card-wallet", Role::DiscSleeve},
                                 std::pair{"wallet-4", Role::Wallet},
                                 std::pair{"wallet-6", Role::Wallet},
@@ -81,6 +83,18 @@ Package jewelCase(const Choosing& choose) {
     return out;
 }
 
+Package cassetteCase(const Choosing& choose) {
+    Package out{PackKind::CassetteCase};
+    out.card = choose.first(Role::Card), out.shell = choose.first(Role::Shell);
+    return out;
+}
+
+Package cassetteSleeve(const Choosing& choose) {
+    Package out{PackKind::CassetteSleeve};
+    out.sleeve = choose.first(Role::CassetteSleeve), out.shell = choose.first(Role::Shell);
+    return out;
+}
+
 Package ofDisc(const Choosing& choose, PackKind kind, Role role) {
     Package out{kind};
     out.sleeve = choose.first(role), out.disc = choose.first(Role::Disc);
@@ -126,11 +140,13 @@ std::optional<Package> packageOf(const Release& release, const std::string& id) 
         return jewelCase(choose);
     }
     case Role::Card:
-    case Role::Shell: {
-        Package out{PackKind::CassetteCase};
-        out.card = choose.first(Role::Card), out.shell = choose.first(Role::Shell);
-        return out;
-    }
+        return cassetteCase(choose);
+    case Role::Shell:
+        // In what the release has for it.
+        return !choose.first(Role::Card) && choose.first(Role::CassetteSleeve) ? cassetteSleeve(choose)
+                                                                               : cassetteCase(choose);
+    case Role::CassetteSleeve:
+        return cassetteSleeve(choose);
     case Role::DiscSleeve:
         return ofDisc(choose, PackKind::Sleeve, Role::DiscSleeve);
     case Role::Wallet:

@@ -14,6 +14,8 @@ Assembly assembled(Renderer& renderer, const ReleasePtr& release, const Package&
         return cassetteCase(package, drawing);
     case PackKind::Sleeve:
         return sleeve(package, drawing);
+    case PackKind::CassetteSleeve:
+        return cassetteSleeve(package, drawing);
     case PackKind::Wallet:
         return wallet(package, drawing);
     }
@@ -27,6 +29,7 @@ double reachOf(const Package& package) {
     case PackKind::JewelCase:
         return kJewelCase;
     case PackKind::CassetteCase:
+    case PackKind::CassetteSleeve:
         return kCassetteCase;
     case PackKind::Sleeve:
         return package.sleeve ? 1.2 * wide(package.sleeve) : kRecord;

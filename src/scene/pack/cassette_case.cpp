@@ -42,29 +42,6 @@ Box handed(double hand, Box box) {
     return box;
 }
 
-/// A cassette, upright with its tape towards the spine; side A faces the viewer.
-Part cassette(Assembly& to, const Package& package, const PieceDrawing& drawing, double hand, double thick) {
-    constexpr double kStuck = 0.04, kFromEdge = 2.5;
-    Part out{"Cassette"};
-    const SurfacePicture* shell = kept(to, cassetteShell());
-    addBox(out.body, {{-kShellHigh / 2, -kShellWide / 2, -thick},
-                      {kShellHigh / 2, kShellWide / 2, 0},
-                      {false, false, false, false, true, true},
-                      {0.17F, 0.18F, 0.20F}});
-    for (const bool front : {true, false}) {
-        const double z = front ? 0 : -thick, out1 = front ? kStuck : -kStuck;
-        // The label's top is away from the spine.
-        const Vec3 right{0, front == (hand > 0) ? 1.0 : -1.0, 0}, down{-hand, 0, 0};
-        out.body.push_back(pictured({0, 0, z}, right * kShellWide, down * kShellHigh, shell));
-        const SurfacePicture* label = kept(to, drawing.label(package.shell, front ? "side-a" : "side-b"));
-        if (!label) continue;
-        const Panel& panel = *package.shell->flat->panel(front ? "side-a" : "side-b");
-        const Vec3 middle{hand * (kShellHigh / 2 - kFromEdge - panel.height / 2), 0, z + out1};
-        out.body.push_back(pictured(middle, right * panel.width, down * panel.height, label));
-    }
-    return out;
-}
-
 } // namespace
 
 Assembly cassetteCase(const Package& package, const PieceDrawing& drawing) {
@@ -98,7 +75,7 @@ Assembly cassetteCase(const Package& package, const PieceDrawing& drawing) {
     // Clear of the panels that are folded in behind the front.
     const double front = boardsOfFront(package.card), room = size.deep - front - kAround;
     const double thick = std::min(kShellThick, std::max(1.0, room - 2 * kAround));
-    Part tape = cassette(out, package, drawing, size.hand, thick);
+    Part tape = cassettePart(out, package, drawing, size.hand, thick);
     tape.rest.origin = {size.hand * 0.5, 0, -front - kAround};
     tape.motions.push_back(slid(1, {size.hand * (size.wide + 12), 0, 0}));
     out.parts.push_back(std::move(tape));

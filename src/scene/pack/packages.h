@@ -24,6 +24,7 @@ struct PieceDrawing {
 Assembly jewelCase(const Package& package, const PieceDrawing& drawing);
 Assembly cassetteCase(const Package& package, const PieceDrawing& drawing);
 Assembly sleeve(const Package& package, const PieceDrawing& drawing);
+Assembly cassetteSleeve(const Package& package, const PieceDrawing& drawing);
 Assembly wallet(const Package& package, const PieceDrawing& drawing);
 
 /// A movement that does not turn.
@@ -32,6 +33,19 @@ inline Motion slid(size_t step, const Vec3& shift, double from = 0, double to = 
     out.step = step, out.shift = shift, out.from = from, out.to = to;
     return out;
 }
+
+/// The room behind the front of a folded sleeve, up to the next panel, where no glue flap lies.
+struct Pocket {
+    double top = 0, bottom = 0; ///< z, where the front faces the viewer at 0
+    double gap() const { return top - bottom; }
+    double middle() const { return (top + bottom) / 2; }
+};
+Pocket pocketOf(const PackedPiece& sleeve);
+
+/// A cassette `thick` deep, upright, its side A at z = 0 towards the viewer; its tape is on the left, with
+/// `hand` -1 on the right.
+Part cassettePart(Assembly& to, const Package& package, const PieceDrawing& drawing, double hand,
+                  double thick);
 
 /// An optical disc about the z axis, its printed side at z = 0 towards the viewer.
 Part opticalDiscPart(Assembly& to, const Package& package, const PieceDrawing& drawing);
