@@ -81,6 +81,13 @@ class MainWindow : public QMainWindow {
     void dropEvent(QDropEvent* event) override;
 
   private:
+    void buildViews();
+    void buildNotice();
+    void buildStateLine();
+    void connectViews();
+    void connectBenches();
+    void connectImporter();
+    void tellPlace(Vec2 at, const QColor& colour);
     void makeActions();
     void makeReleaseMenu();
     void makeEditMenu();
