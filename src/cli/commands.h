@@ -172,6 +172,7 @@ struct FindFaceOptions {
 /// that the list names lie beside it; lengths in mm are taken at 300 ppi.
 struct TreatOptions {
     std::string picture, chain, out;
+    bool list = false, json = false; ///< nothing is treated: all kinds are listed, as JSON
 };
 [[nodiscard]] Result<Outcome> treat(const TreatOptions& options);
 /// Prints all kinds of treatments with their figures.
