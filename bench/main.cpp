@@ -1,11 +1,8 @@
-// glyptos-bench [--json FILE] [--curve | --gather | --vision | --layout]: the budgets of docs/performance.md,
-// measured against a peer in the same run where there is one; with --curve, how the cost grows with size and
-// depth; with --flatten, --folding, --gather, --keeping, --laying-out, --lettering, --vision, --painting,
-// --printing,
-// --treating or
-// --warp, the rows of those alone; with
-// --layout, what pictures stored as tiles would gain. Times are the least of several runs for ratios, and the
-// 95th percentile where a budget says so.
+// glyptos-bench [--json FILE] [OPTION]: the budgets of docs/performance.md, measured against a peer in the
+// same run where there is one. An option measures one group of rows alone, or shows something else: --curve
+// how the cost grows with size and depth, --layout what pictures stored as tiles would gain; --gatefold and
+// others like it print the time and the peak memory of one work, for a process of its own. Times are the
+// least of several runs for ratios, and the 95th percentile where a budget says so.
 #include "app/widgets/theme.h"
 #include "app/window/main_window.h"
 #include "base/json.h"
@@ -35,6 +32,8 @@
 #include <atomic>
 #include <cstdio>
 #include <fstream>
+#include <functional>
+#include <map>
 #include <thread>
 
 namespace {
@@ -155,6 +154,108 @@ bool print(const std::vector<Row>& rows, const std::string& jsonFile) {
     return all;
 }
 
+/// Rows that belong together.
+struct Group {
+    QString option;
+    std::function<std::vector<Row>()> rows;
+};
+
+std::vector<Row> joined(std::vector<std::vector<Row>> lists) {
+    std::vector<Row> out;
+    for (auto& list : lists) std::move(list.begin(), list.end(), std::back_inserter(out));
+    return out;
+}
+
+std::vector<Group> groupsOf(QApplication& app, const FontLibrary& fonts, const std::string& demo) {
+    const auto named = [](const char* option) { return QString::fromLatin1(option); };
+    return {
+        {named("--flatten"), [&] { return flattenAgainstPeers(fonts); }},
+        {named("--feel"),
+         [&] {
+             return joined({oneLayerChanges(fonts), maskStrokes(fonts), kneadStrokes(fonts), panning(fonts)});
+         }},
+        {named("--warp"), [] { return remapping(); }},
+        {named("--painting"),
+         [&] {
+             return joined({{dabsAgainstPeer()},
+                            painting(fonts),
+                            {memoryRow("2000 strokes on a layer of 3750², undone at will",
+                                       QStringLiteral("--night"), 2048)}});
+         }},
+        {named("--keeping"),
+         [] {
+             auto rows = joined({writingDown(),
+                                 largeRelease(),
+                                 {memoryRow("a release with 2 GB of pictures, opened",
+                                            QStringLiteral("--two-gigabytes"), 300)}});
+             forgetLargeRelease();
+             return rows;
+         }},
+        {named("--lettering"),
+         [&] {
+             return joined({typing(fonts), specimens()});
+         }},
+        {named("--folding"), [&] { return folding(fonts, demo); }},
+        {named("--laying-out"), [&] { return layingOut(fonts, demo); }},
+        {named("--printing"), [&] { return printing(fonts, demo); }},
+        {named("--pictures"),
+         [&] {
+             return joined(
+                 {{memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048),
+                   memoryRow("cover 3000² of thirty 45-megapixel photos", QStringLiteral("--thirty"), 2048)},
+                  bigJpeg(fonts)});
+         }},
+        {named("--gather"), [] { return gathering(); }},
+        {named("--vision"),
+         [] {
+             return joined({cuttingOut(),
+                            {memoryRow("a figure of a 24-megapixel photo", QStringLiteral("--figure"), 1536)},
+                            mending()});
+         }},
+        {named("--treating"),
+         [&] {
+             return joined({blurs(),
+                            grades(),
+                            treatments(),
+                            demoSliders(fonts, demo),
+                            tenBelow(fonts),
+                            {memoryRow("gatefold 7617×3756 of 20 layers with 3 treatments each",
+                                       QStringLiteral("--treated"), 2048)}});
+         }},
+        {named("--start"), [&] { return std::vector<Row>{startUp(app, demo)}; }},
+    };
+}
+
+/// What a process of its own does, its memory being measured.
+std::map<QString, std::function<void()>> worksAlone(const FontLibrary& fonts) {
+    return {{QStringLiteral("--gatefold"), [&] { flattenPictures(fonts, kGatefold); }},
+            {QStringLiteral("--thirty"), [&] { flattenPictures(fonts, kThirty); }},
+            {QStringLiteral("--treated"), [&] { flattenTreated(fonts); }},
+            {QStringLiteral("--figure"), [] { cutOutPhoto(); }},
+            {QStringLiteral("--night"), [] { paintAllNight(); }},
+            {QStringLiteral("--two-gigabytes"), [] { openTwoGigabytes(); }}};
+}
+
+int measure(QApplication& app, const QStringList& arguments) {
+    const std::string demo =
+        (QApplication::applicationDirPath() + QStringLiteral("/../demo/slack-tide-almanac.glyptos"))
+            .toStdString();
+    const FontLibrary fonts(dataFolder() / "fonts", true);
+    const QString option = arguments.value(1);
+    const auto alone = worksAlone(fonts);
+    if (const auto found = alone.find(option); found != alone.end()) return peakHere(found->second);
+    if (option == QStringLiteral("--curve")) return linearity(fonts), 0;
+    if (option == QStringLiteral("--layout")) return whatTilesWouldGain(fonts), 0;
+    const bool whole = option.isEmpty() || option == QStringLiteral("--json");
+    std::vector<std::vector<Row>> rows;
+    for (const Group& group : groupsOf(app, fonts, demo))
+        if (whole || group.option == option) rows.push_back(group.rows());
+    if (rows.empty())
+        return std::fprintf(stderr, "glyptos-bench: %s measures nothing.\n", qPrintable(option)), 2;
+    const bool all = print(joined(std::move(rows)), whole ? arguments.value(2).toStdString() : std::string());
+    return all || !whole ? 0 : 1;
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -165,104 +266,5 @@ int main(int argc, char** argv) {
     const QTemporaryDir home; // the crate and small pictures of the bench are its own
     qputenv("XDG_DATA_HOME", home.path().toUtf8());
     qputenv("XDG_CACHE_HOME", home.path().toUtf8() + "/cache");
-    const QStringList arguments = QApplication::arguments();
-    const std::string demo =
-        (QApplication::applicationDirPath() + QStringLiteral("/../demo/slack-tide-almanac.glyptos"))
-            .toStdString();
-    std::vector<Row> rows;
-    const auto add = [&](std::vector<Row> more) {
-        std::move(more.begin(), more.end(), std::back_inserter(rows));
-    };
-    const FontLibrary fonts(dataFolder() / "fonts", true);
-    if (arguments.contains(QStringLiteral("--gatefold")))
-        return peakHere([&] { flattenPictures(fonts, kGatefold); });
-    if (arguments.contains(QStringLiteral("--treated"))) return peakHere([&] { flattenTreated(fonts); });
-    if (arguments.contains(QStringLiteral("--thirty")))
-        return peakHere([&] { flattenPictures(fonts, kThirty); });
-    if (arguments.contains(QStringLiteral("--figure"))) return peakHere(cutOutPhoto);
-    if (arguments.contains(QStringLiteral("--gather"))) return print(gathering(), {}), 0;
-    if (arguments.contains(QStringLiteral("--curve"))) return linearity(fonts), 0;
-    if (arguments.contains(QStringLiteral("--feel"))) {
-        add(oneLayerChanges(fonts));
-        add(maskStrokes(fonts));
-        add(kneadStrokes(fonts));
-        add(panning(fonts));
-        return print(rows, {}), 0;
-    }
-    if (arguments.contains(QStringLiteral("--night"))) return peakHere([] { paintAllNight(); });
-    const auto addPainting = [&] {
-        rows.push_back(dabsAgainstPeer());
-        add(painting(fonts));
-        rows.push_back(
-            memoryRow("2000 strokes on a layer of 3750², undone at will", QStringLiteral("--night"), 2048));
-    };
-    if (arguments.contains(QStringLiteral("--flatten")))
-        return add(flattenAgainstPeers(fonts)), print(rows, {}), 0;
-    if (arguments.contains(QStringLiteral("--painting"))) return addPainting(), print(rows, {}), 0;
-    if (arguments.contains(QStringLiteral("--warp"))) {
-        add(remapping());
-        add(kneadStrokes(fonts));
-        return print(rows, {}), 0;
-    }
-    if (arguments.contains(QStringLiteral("--vision"))) {
-        add(cuttingOut());
-        rows.push_back(memoryRow("a figure of a 24-megapixel photo", QStringLiteral("--figure"), 1536));
-        add(mending());
-        return print(rows, {}), 0;
-    }
-    const auto addTreating = [&] {
-        add(blurs());
-        add(grades());
-        add(treatments());
-        add(demoSliders(fonts, demo));
-        add(tenBelow(fonts));
-        rows.push_back(memoryRow("gatefold 7617×3756 of 20 layers with 3 treatments each",
-                                 QStringLiteral("--treated"), 2048));
-    };
-    if (arguments.contains(QStringLiteral("--treating"))) return addTreating(), print(rows, {}), 0;
-    if (arguments.contains(QStringLiteral("--two-gigabytes"))) return peakHere(openTwoGigabytes);
-    const auto addKeeping = [&] {
-        add(writingDown());
-        add(largeRelease());
-        rows.push_back(
-            memoryRow("a release with 2 GB of pictures, opened", QStringLiteral("--two-gigabytes"), 300));
-        forgetLargeRelease();
-    };
-    if (arguments.contains(QStringLiteral("--keeping"))) return addKeeping(), print(rows, {}), 0;
-    const auto addLettering = [&] {
-        add(typing(fonts));
-        add(specimens());
-    };
-    if (arguments.contains(QStringLiteral("--lettering"))) return addLettering(), print(rows, {}), 0;
-    if (arguments.contains(QStringLiteral("--folding"))) return add(folding(fonts, demo)), print(rows, {}), 0;
-    if (arguments.contains(QStringLiteral("--laying-out")))
-        return add(layingOut(fonts, demo)), print(rows, {}), 0;
-    if (arguments.contains(QStringLiteral("--printing")))
-        return add(printing(fonts, demo)), print(rows, {}), 0;
-    if (arguments.contains(QStringLiteral("--layout"))) return whatTilesWouldGain(fonts), 0;
-    add(flattenAgainstPeers(fonts));
-    add(oneLayerChanges(fonts));
-    add(maskStrokes(fonts));
-    add(kneadStrokes(fonts));
-    add(remapping());
-    addPainting();
-    addKeeping();
-    addLettering();
-    add(folding(fonts, demo));
-    add(layingOut(fonts, demo));
-    add(printing(fonts, demo));
-    add(panning(fonts));
-    rows.push_back(memoryRow("gatefold 7617×3756 of 20 pictures", QStringLiteral("--gatefold"), 2048));
-    rows.push_back(memoryRow("cover 3000² of thirty 45-megapixel photos", QStringLiteral("--thirty"), 2048));
-    add(bigJpeg(fonts));
-    add(gathering());
-    add(cuttingOut());
-    rows.push_back(memoryRow("a figure of a 24-megapixel photo", QStringLiteral("--figure"), 1536));
-    add(mending());
-    addTreating();
-    rows.push_back(startUp(app, demo));
-    const bool all = print(rows, arguments.size() == 3 && arguments[1] == QStringLiteral("--json")
-                                     ? arguments[2].toStdString()
-                                     : std::string());
-    return all ? 0 : 1;
+    return measure(app, QApplication::arguments());
 }
