@@ -173,7 +173,8 @@ class PrintersSheetTest : public QObject {
         QVERIFY(writeFile(at("open.pdf"), bytesOf(pdfOf("<< >>", line))));
         QPDF pdf;
         pdf.processFile(at("open.pdf").c_str());
-        QPDFWriter writer(pdf, at("locked.pdf").c_str());
+        const std::string file = at("locked.pdf");
+        QPDFWriter writer(pdf, file.c_str()); // which keeps the pointer
         writer.setR6EncryptionParameters("tide", "owner", true, true, true, true, true, true, qpdf_r3p_full,
                                          true);
         writer.write();

@@ -66,8 +66,8 @@ std::optional<Window> paintedPart(const PixelTiles& tiles, const std::optional<W
 IntRect paintedReach(const Affine& toOutput, const IntRect& region) {
     const auto window = windowOf(toOutput, region);
     if (!window) return {};
-    const int k = 1 << window->level;
-    return {window->area.x * k, window->area.y * k, window->area.w * k, window->area.h * k};
+    const double k = std::ldexp(1.0, window->level);
+    return pixelsAround({window->area.x * k, window->area.y * k, window->area.w * k, window->area.h * k});
 }
 
 Tile paintedTile(const PixelTiles& tiles, const Affine& toOutput, const IntRect& region) {
