@@ -34,10 +34,12 @@ class BriefTest : public QObject {
         Brief brief = t->document().release()->brief;
         brief.madeIn = "Pressed and folded by hand in a shed on the north shore of the sound";
         t->document().edit("Made in", withBrief(t->document().release(), brief));
-        for (const QLineEdit* field : t->window->brief()->findChildren<QLineEdit*>())
-            if (field->text() == QString::fromStdString(brief.madeIn))
-                return QCOMPARE(field->cursorPosition(), 0);
-        QFAIL("no such field");
+        const auto fields = t->window->brief()->findChildren<QLineEdit*>();
+        const auto made = std::find_if(fields.begin(), fields.end(), [&](const QLineEdit* field) {
+            return field->text() == QString::fromStdString(brief.madeIn);
+        });
+        QVERIFY(made != fields.end());
+        QCOMPARE((*made)->cursorPosition(), 0);
     }
 
     void tracksComeFromElsewhere() {
