@@ -10,6 +10,13 @@
 namespace glyptos {
 namespace {
 
+/// Whether it may be part of a file's name.
+bool isName(const std::string& language) {
+    return !language.empty() && std::all_of(language.begin(), language.end(), [](char c) {
+        return c == '-' || (c >= '0' && c <= '9') || (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z');
+    });
+}
+
 /// The file of that very language and country, or else the first of the language.
 std::string fileFor(const std::string& folder, std::string language) {
     std::replace(language.begin(), language.end(), '-', '_');
@@ -54,11 +61,12 @@ Hyphenator::Hyphenator(std::string folder)
     : folder_(std::move(folder)) {}
 Hyphenator::~Hyphenator() = default;
 
+bool Hyphenator::has(const std::string& language) const {
+    return isName(language) && !fileFor(folder_, language).empty();
+}
+
 const Hyphenator::Patterns* Hyphenator::patterns(const std::string& language) const {
-    const bool isName = !language.empty() && std::all_of(language.begin(), language.end(), [](char c) {
-        return c == '-' || (c >= '0' && c <= '9') || (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z');
-    });
-    if (!isName) return nullptr;
+    if (!isName(language)) return nullptr;
     const std::unique_lock lock(mutex_);
     const auto [known, isNew] = known_.try_emplace(language);
     if (isNew)

@@ -22,7 +22,10 @@ class Hyphenator {
     /// Before which units of a word it may be divided. Nothing when there are no patterns for `language`
     /// (BCP 47) on this machine or none is named.
     std::vector<size_t> divisions(std::u16string_view word, const std::string& language) const;
+    /// Whether there are patterns that can be read; they are, which takes up to half a second.
     bool knows(const std::string& language) const { return patterns(language) != nullptr; }
+    /// Whether there is a file of them; it is left alone.
+    bool has(const std::string& language) const;
 
   private:
     struct Patterns;

@@ -101,6 +101,8 @@ class LineBreaksTest : public QObject {
         QCOMPARE(divided(QStringLiteral("hyphenation"), "../en"), QStringLiteral("hyphenation"));
         QCOMPARE(divided(QStringLiteral("приливы"), "de"), QStringLiteral("приливы")); // letters it has not
         QVERIFY(hyphens.knows("de-AT") && !hyphens.knows("tlh"));
+        for (const char* there : {"de-AT", "is", "nb", "en-GB"}) QVERIFY(hyphens.has(there));
+        for (const char* none : {"tlh", "", "../de", "de_AT"}) QVERIFY(!hyphens.has(none));
     }
 
     void fullLinesTakeWhatFits() {

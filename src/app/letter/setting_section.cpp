@@ -23,7 +23,7 @@ QComboBox* languageChoice(const QString& name, const Hyphenator& hyphenator) {
     QComboBox* out = SettingSection::choice(name, {SettingSection::tr("No language")});
     out->setItemData(0, QString());
     for (const char* code : {"en-GB", "en-US", "de", "es", "fr", "is", "it", "nb", "nn", "sv"})
-        if (hyphenator.knows(code)) {
+        if (hyphenator.has(code)) {
             const QLocale locale{QString::fromLatin1(code)};
             QString label = QLocale::languageToString(locale.language());
             if (QLatin1String(code).contains(QLatin1Char('-')))
