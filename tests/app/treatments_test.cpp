@@ -337,7 +337,8 @@ class TreatmentsTest : public HandworkTest {
         t->settle();
         const QColor cut = t->seen(kMiddle);
         section().papers()->click();
-        QTRY_VERIFY(document().selectedLayer() && document().selectedLayer()->as<GroupContent>());
+        QTRY_VERIFY_WITH_TIMEOUT(document().selectedLayer() && document().selectedLayer()->as<GroupContent>(),
+                                 60000);
         QCOMPARE(lastStep(), QStringLiteral("Keep the papers of Box as shapes"));
         const auto& papers = document().selectedLayer()->as<GroupContent>()->layers;
         QCOMPARE(papers.size(), size_t(3)); // of four, as nothing is light enough for the last

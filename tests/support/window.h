@@ -53,7 +53,7 @@ class TestWindow {
     bool settle(const std::function<bool()>& also = [] { return true; }) {
         int calm = 0;
         const bool done =
-            QTest::qWaitFor([&] { return (calm = window->isBusy() || !also() ? 0 : calm + 1) > 4; }, 60000);
+            QTest::qWaitFor([&] { return (calm = window->isBusy() || !also() ? 0 : calm + 1) > 4; }, 240000);
         return done;
     }
 
