@@ -190,7 +190,8 @@ class TapSums {
         const Wide wide;
         const Pixel pixel;
         const size_t lanes = hn::Lanes(wide);
-        for (int k = 0; k < tapsX_; ++k) hn::StoreU(hn::Set(pixel, x.weights[k]), pixel, spread_ + 4 * k);
+        for (int k = 0; k < tapsX_; ++k)
+            hn::StoreU(hn::Set(pixel, x.weights[k]), pixel, spread_ + ptrdiff_t(4) * k);
         auto total = hn::Zero(wide);
         for (int j = 0; j < tapsY_; ++j) {
             const T* from = row(y.first + j) + 4 * size_t(x.first);

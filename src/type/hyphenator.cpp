@@ -20,7 +20,7 @@ bool isName(const std::string& language) {
 /// The file of that very language and country, or else the first of the language.
 std::string fileFor(const std::string& folder, std::string language) {
     std::replace(language.begin(), language.end(), '-', '_');
-    const std::string exact = folder + "/hyph_" + language + ".dic";
+    std::string exact = folder + "/hyph_" + language + ".dic";
     std::error_code code;
     if (std::filesystem::exists(exact, code)) return exact;
     const std::string begin = "hyph_" + language.substr(0, language.find('_')) + "_";
@@ -96,8 +96,10 @@ std::vector<size_t> Hyphenator::divisions(std::u16string_view word, const std::s
         const bool leavesTwo = i >= 1 && i + 2 < unit.size();
         if ((marks[i] & 1) != 0 && !isSpeltOtherwise && leavesTwo) out.push_back(unit[i + 1]);
     }
+    // NOLINTBEGIN(cppcoreguidelines-no-malloc): what the library hands over
     for (size_t i = 0; rep && i < letters.size(); ++i) std::free(rep[i]);
     std::free(rep), std::free(pos), std::free(cut);
+    // NOLINTEND(cppcoreguidelines-no-malloc)
     return out;
 }
 

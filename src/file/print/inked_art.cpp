@@ -81,8 +81,7 @@ InkedPlate planeOf(Renderer& renderer, const Scene& scene, int plane, const std:
     const auto take = [&](int y, int x, const RowPlanes& row, size_t n) {
         uint8_t* to = out.tint.data() + size_t(y - area.y) * size_t(area.w) + size_t(x - area.x);
         uint8_t bits = 0;
-        for (size_t i = 0; i < n; ++i)
-            bits |= to[i] = uint8_t(std::clamp(row.c[plane][i], 0.0f, 1.0f) * 255.0f + 0.5f);
+        for (size_t i = 0; i < n; ++i) bits |= to[i] = nearestByte(row.c[plane][i]);
         if (bits) any = true;
     };
     renderer.render(scene, area, take, cancel);

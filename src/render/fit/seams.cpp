@@ -110,7 +110,7 @@ double correlation(const Curve& a, const Curve& b, int shift) {
     const size_t from = size_t(std::max(0, -shift)), to = a.size() - size_t(std::max(0, shift));
     std::array<double, 3> meanA{}, meanB{};
     const double spreadA = spreadOf(a, from, to, meanA);
-    const auto other = [&](size_t i) { return size_t(int(i) + shift); };
+    const auto other = [&](size_t i) { return size_t(ptrdiff_t(i) + shift); };
     const double spreadB = spreadOf(b, other(from), other(to), meanB);
     if (spreadA < kPlain || spreadB < kPlain) return 0;
     double sum = 0;
@@ -129,7 +129,7 @@ double stepAt(const std::vector<Lab>& a, const std::vector<Lab>& b, int shift) {
     double sum = 0;
     int count = 0;
     for (int i = std::max(0, -shift); i < int(a.size()) && i + shift < int(b.size()); ++i, ++count)
-        sum += ciede2000(a[size_t(i)], b[size_t(i + shift)]);
+        sum += ciede2000(a[size_t(i)], b[size_t(ptrdiff_t(i) + shift)]);
     return count > 0 ? sum / count : 0;
 }
 
@@ -141,7 +141,7 @@ void compare(const Side& one, const Side& other, double scale, Seam& seam) {
     const Curve a = curveOf(one.colours), b = curveOf(other.colours);
     std::vector<double> all;
     for (int shift = -farthest; shift <= farthest; ++shift) all.push_back(correlation(a, b, shift));
-    const auto at = [&](int shift) { return all[size_t(shift + farthest)]; };
+    const auto at = [&](int shift) { return all[size_t(ptrdiff_t(shift) + farthest)]; };
     int best = int(std::max_element(all.begin(), all.end()) - all.begin()) - farthest;
     if (1 - at(best) > kBetter * (1 - at(0))) best = 0;
     seam.alike = std::max(0.0, at(best));

@@ -14,6 +14,7 @@ namespace {
 constexpr double kRound = 2 * std::numbers::pi;
 
 uint16_t to16(double v) {
+    // NOLINTNEXTLINE(bugprone-incorrect-roundings): never negative
     return static_cast<uint16_t>(std::clamp(v, 0.0, 1.0) * 65535 + 0.5);
 }
 
@@ -132,6 +133,7 @@ void fillStraight(const GradientRun::Straight& part, const float* t, int count, 
         const auto at0 = float(part.at0[c]), rise = float(part.rise[c]);
         uint16_t* out = rows[c] + from;
         for (int i = 0; i < count; ++i)
+            // NOLINTNEXTLINE(bugprone-incorrect-roundings): never negative
             out[i] = uint16_t(int(std::min(std::max(at0 + rise * t[i], 0.0F), 1.0F) * 65535 + 0.5F));
     }
 }

@@ -34,7 +34,7 @@ struct Lights {
 };
 
 /// Rows of the picture with all their samples.
-class Band {
+class Band { // NOLINT(clang-analyzer-optin.performance.Padding): wide vectors in it are aligned
   public:
     Band(int width, int height, int top, int bottom, const Lights& lights)
         : width_(width)

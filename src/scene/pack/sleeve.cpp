@@ -123,7 +123,8 @@ class Sleeve {
             const double way = front ? 1 : -1, z = front ? 0 : -t;
             out.body.push_back(pictured({0, 0, z}, {way * d, 0, 0}, {0, d, 0},
                                         kept(out_, vinyl(d, label, hole, ends(front ? "A" : "B")))));
-            if (const SurfacePicture* stuck = kept(out_, drawing_.label(package_.label, side)))
+            const SurfacePicture* stuck = kept(out_, drawing_.label(package_.label, side));
+            if (panel && stuck)
                 out.body.push_back(pictured({0, 0, z + way * kStuck}, {way * panel->width, 0, 0},
                                             {0, panel->height, 0}, stuck));
         }
