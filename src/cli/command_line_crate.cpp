@@ -1,7 +1,5 @@
 #include "cli/command_line.h"
 
-#include <memory>
-
 namespace glyptos::cli {
 namespace {
 
@@ -16,7 +14,7 @@ void addCrateAdd(CLI::App& crate, Run& run) {
     auto* add = crate.add_subcommand("add", "Add pictures, and all that is in folders");
     add->add_option("PATH", o->paths, "Files and folders")->required();
     addCommon(*add, o->crate, o->json);
-    add->callback([=, &run] { run = [=] { return addToCrate(*o); }; });
+    carriesOut(*add, run, o, addToCrate);
 }
 
 void addCrateFind(CLI::App& crate, Run& run) {
@@ -30,7 +28,7 @@ void addCrateFind(CLI::App& crate, Run& run) {
     find->add_flag("--large-enough", o->largeEnough, "Only what is enough for a 12-inch front at 300 ppi");
     find->add_option("--most", o->most, "How many to show")->check(CLI::PositiveNumber);
     addCommon(*find, o->crate, o->json);
-    find->callback([=, &run] { run = [=] { return findInCrate(*o); }; });
+    carriesOut(*find, run, o, findInCrate);
 }
 
 void addCrateSimilar(CLI::App& crate, Run& run) {
@@ -41,7 +39,7 @@ void addCrateSimilar(CLI::App& crate, Run& run) {
     similar->add_option("--structure", o->structure, "Weight of what runs where");
     similar->add_option("--most", o->most, "How many to show")->check(CLI::PositiveNumber);
     addCommon(*similar, o->crate, o->json);
-    similar->callback([=, &run] { run = [=] { return findSimilar(*o); }; });
+    carriesOut(*similar, run, o, findSimilar);
 }
 
 void addCrateCredits(CLI::App& crate, Run& run) {
@@ -50,7 +48,7 @@ void addCrateCredits(CLI::App& crate, Run& run) {
     credits->add_option("FILE", o->file, "The release")->required();
     auto* csv = credits->add_flag("--csv", o->csv, "As comma-separated values");
     credits->add_flag("--json", o->json, "As JSON")->excludes(csv);
-    credits->callback([=, &run] { run = [=] { return tellCredits(*o); }; });
+    carriesOut(*credits, run, o, tellCredits);
 }
 
 } // namespace

@@ -1,7 +1,6 @@
 #include "cli/command_line.h"
 
 #include <cstdio>
-#include <memory>
 
 namespace glyptos::cli {
 namespace {
@@ -16,7 +15,7 @@ void addFindFace(CLI::App& typefaces, Run& run) {
                      "x,y,width,height in pixels: holds the words; all of it when left out")
         ->delimiter(',');
     which->add_flag("--json", finding->json, "As JSON");
-    which->callback([=, &run] { run = [=] { return findFace(*finding); }; });
+    carriesOut(*which, run, finding, findFace);
 }
 
 void addFaces(CLI::App& app, Run& run) {
@@ -49,7 +48,7 @@ void addCutOut(CLI::App& app, Run& run) {
                     "[{\"kind\": \"figure\", \"radius\": 12, \"points\": [[x, y], …]}, …]");
     cut->add_option("--out", cutting->out, "PNG of its alpha")->required();
     cut->add_option("--figure", cutting->figure, "PNG of the figure with its own colours");
-    cut->callback([=, &run] { run = [=] { return cutOut(*cutting); }; });
+    carriesOut(*cut, run, cutting, cutOut);
 }
 
 void addMend(CLI::App& app, Run& run) {
@@ -59,7 +58,7 @@ void addMend(CLI::App& app, Run& run) {
     mend->add_option("--mask", mending->mask, "Picture of the same size: what is white in it is filled")
         ->required();
     mend->add_option("--out", mending->out, "PNG to write, of the picture's depth")->required();
-    mend->callback([mending, &run] { run = [mending] { return cli::mend(*mending); }; });
+    carriesOut(*mend, run, mending, cli::mend);
 }
 
 void addWarp(CLI::App& app, Run& run) {

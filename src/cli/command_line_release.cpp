@@ -1,7 +1,5 @@
 #include "cli/command_line.h"
 
-#include <memory>
-
 namespace glyptos::cli {
 namespace {
 
@@ -23,7 +21,7 @@ void addNew(CLI::App& app, Run& run) {
         ->type_size(1)
         ->allow_extra_args(false);
     create->add_option("--brief", made->brief, "Facts of the release, as JSON");
-    create->callback([=, &run] { run = [=] { return makeNew(*made); }; });
+    carriesOut(*create, run, made, makeNew);
 }
 
 void addInfo(CLI::App& app, Run& run) {
@@ -31,7 +29,7 @@ void addInfo(CLI::App& app, Run& run) {
     auto* tell = app.add_subcommand("info", "Say what a release holds");
     tell->add_option("FILE", info->file, "The release")->required();
     tell->add_flag("--json", info->json, "As JSON");
-    tell->callback([=, &run] { run = [=] { return tellInfo(*info); }; });
+    carriesOut(*tell, run, info, tellInfo);
 }
 
 void addSeams(CLI::App& app, Run& run) {
@@ -40,7 +38,7 @@ void addSeams(CLI::App& app, Run& run) {
     joints->add_option("FILE", seams->file, "The release")->required();
     joints->add_option("--piece", seams->piece, "Piece, by id or by form; all when left out");
     joints->add_flag("--json", seams->json, "As JSON");
-    joints->callback([=, &run] { run = [=] { return tellSeams(*seams); }; });
+    carriesOut(*joints, run, seams, tellSeams);
 }
 
 void addFold(CLI::App& app, Run& run) {
@@ -57,7 +55,7 @@ void addFold(CLI::App& app, Run& run) {
         ->delimiter(',');
     folded->add_option("--size", fold->size, "width,height of the picture in pixels")->delimiter(',');
     folded->add_option("--out", fold->out, "The picture")->required();
-    folded->callback([=, &run] { run = [=] { return drawFolded(*fold); }; });
+    carriesOut(*folded, run, fold, drawFolded);
 }
 
 void addCutter(CLI::App& app, Run& run) {
@@ -66,7 +64,7 @@ void addCutter(CLI::App& app, Run& run) {
     cuts->add_option("FILE", cutter->file, "Cut and crease paths")->required();
     cuts->add_option("--out", cutter->out, "A PNG of it");
     cuts->add_flag("--json", cutter->json, "As JSON");
-    cuts->callback([=, &run] { run = [=] { return runCutter(*cutter); }; });
+    carriesOut(*cuts, run, cutter, runCutter);
 }
 
 void addForms(CLI::App& app, Run& run) {
@@ -75,7 +73,7 @@ void addForms(CLI::App& app, Run& run) {
     list->add_option("NAME", forms->name, "One form");
     addSetOption(list, forms->set);
     list->add_flag("--json", forms->json, "As JSON");
-    list->callback([=, &run] { run = [=] { return listForms(*forms); }; });
+    carriesOut(*list, run, forms, listForms);
 }
 
 void addRender(CLI::App& app, Run& run) {
@@ -93,7 +91,7 @@ void addRender(CLI::App& app, Run& run) {
     draw->add_flag("--bleed", render->bleed, "With the bleed");
     draw->add_option("--out", render->out, "The picture to write")->required();
     draw->add_flag("--json", render->json, "Report as JSON");
-    draw->callback([=, &run] { run = [=] { return renderPicture(*render); }; });
+    carriesOut(*draw, run, render, renderPicture);
 }
 
 /// Of print files.
@@ -152,7 +150,7 @@ void addExport(CLI::App& app, Run& run) {
     addHomeOptions(*deliver, *out);
     deliver->add_option("--out", out->out, "The file to write")->required();
     deliver->add_flag("--json", out->json, "Report as JSON");
-    deliver->callback([=, &run] { run = [=] { return exportPiece(*out); }; });
+    carriesOut(*deliver, run, out, exportPiece);
 }
 
 } // namespace
